@@ -1,0 +1,3 @@
+from larch.cli import main
+
+raise SystemExit(main())

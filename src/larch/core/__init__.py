@@ -1,0 +1,1 @@
+"""Everything that is computed: no Qt, no hidden files, no clock, no global random."""

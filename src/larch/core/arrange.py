@@ -1,0 +1,186 @@
+"""What can be done with anything: duplicate, delete, group, lock, order in depth, supply, wipe, set out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from larch.core.action import Action, Things
+from larch.core.edit import Edit
+from larch.core.hues import HUES
+from larch.core.page import Arrangement, Page, with_groups
+from larch.core.shape import union
+from larch.core.thing import Thing
+from larch.core.words import _, many
+
+DUPLICATE_SHIFT = 24.0
+
+
+def ids_of(things: Things) -> list[str]:
+    return [thing.id for thing in things]
+
+
+def put(page: Page, new: Sequence[Thing], label: str) -> Edit:
+    """Puts new things on top of the page and selects them."""
+    return Edit(label, page, page.put(*new), select=tuple(page.put_ids(len(new))))
+
+
+def copies(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
+    """Shifted copies. Groups get new names; equations follow the copy of their axes if that is copied too."""
+    renamed = dict(zip(ids_of(things), page.put_ids(len(things)), strict=True))
+    made = []
+    for thing in things:
+        groups = tuple(f"{group}+{page.next}" for group in thing.groups)
+        copy = thing.moved(dx, dy).replace(groups=groups, locked=False)
+        axes = getattr(thing, "axes", "")
+        if axes in renamed:
+            copy = copy.replace(axes=renamed[axes])
+        made.append(copy)
+    return made
+
+
+def duplicate(page: Page, things: Things) -> Edit:
+    made = [copy.replace(supply=False) for copy in copies(page, things, DUPLICATE_SHIFT, DUPLICATE_SHIFT)]
+    return put(page, made, _("Duplicate"))
+
+
+def delete(page: Page, things: Things) -> Edit:
+    """Takes things off the page. Locked ones stay."""
+    going = [thing.id for thing in things if not thing.locked]
+    return Edit(_("Delete"), page, page.without(going), select=())
+
+
+def group(page: Page, things: Things) -> Edit:
+    """Makes things act as one; groups may hold groups."""
+    ids = with_groups(page, ids_of(things))
+    name = f"g{page.next}"
+    grouped = page.changing(ids, lambda thing: thing.replace(groups=(name, *thing.groups)))
+    return Edit(_("Group"), page, grouped.replace(next=page.next + 1), select=ids)
+
+
+def ungroup(page: Page, things: Things) -> Edit:
+    ids = with_groups(page, ids_of(things))
+    freed = page.changing(ids, lambda thing: thing.replace(groups=thing.groups[1:]))
+    return Edit(_("Ungroup"), page, freed, select=ids)
+
+
+def toggle(page: Page, things: Things, field: str, on: str, off: str) -> Edit:
+    """Sets a truth on all, or clears it if all have it."""
+    value = not all(getattr(thing, field) for thing in things)
+    changed = page.changing(ids_of(things), lambda thing: thing.replace(**{field: value}))
+    return Edit(on if value else off, page, changed)
+
+
+def lock(page: Page, things: Things) -> Edit:
+    return toggle(page, things, "locked", _("Lock"), _("Unlock"))
+
+
+def supply(page: Page, things: Things) -> Edit:
+    return toggle(page, things, "supply", _("Make a supply"), _("No longer a supply"))
+
+
+def to_front(page: Page, things: Things) -> Edit:
+    chosen = page.some(ids_of(things))
+    return Edit(_("Bring to front"), page, page.without(ids_of(chosen)).replace(things=_rest(page, chosen) + chosen))
+
+
+def to_back(page: Page, things: Things) -> Edit:
+    chosen = page.some(ids_of(things))
+    return Edit(_("Send to back"), page, page.replace(things=chosen + _rest(page, chosen)))
+
+
+def _rest(page: Page, chosen: Sequence[Thing]) -> tuple[Thing, ...]:
+    ids = {thing.id for thing in chosen}
+    return tuple(thing for thing in page.things if thing.id not in ids)
+
+
+def quarter_turn(page: Page, things: Things) -> Edit:
+    """Turned by 90° counter-clockwise about their common centre."""
+    centre = union(thing.box() for thing in things).centre
+    movable = [thing.id for thing in things if not thing.locked]
+    turned = page.changing(movable, lambda t: t.replace(placement=t.placement.turned(90, centre)))
+    return Edit(_("Turn a quarter"), page, turned)
+
+
+def recolour(page: Page, things: Things, hue: str) -> Edit:
+    changed = page.changing(ids_of(things), lambda thing: thing.replace(hue=hue))
+    return Edit(_("Colour"), page, changed)
+
+
+def nudge(page: Page, things: Things, dx: float, dy: float) -> Edit:
+    """Moved by arrow keys; quick repeats are one step of undo."""
+    movable = [thing.id for thing in things if not thing.locked]
+    moved = page.changing(movable, lambda thing: thing.moved(dx, dy))
+    return Edit(_("Move"), page, moved, merge="nudge " + " ".join(movable))
+
+
+def show_fact(page: Page, thing: Thing, name: str) -> Edit:
+    """Shows a fact beside the thing, or hides it again."""
+    shown = tuple(n for n in thing.shown if n != name) if name in thing.shown else (*thing.shown, name)
+    return Edit(_("Show or hide a measure"), page, page.with_things({thing.id: thing.replace(shown=shown)}))
+
+
+def wipe(page: Page) -> Edit:
+    """Removes the ink and nothing else."""
+    kept = tuple(thing for thing in page.things if not thing.is_ink)
+    return Edit(_("Wipe ink"), page, page.replace(things=kept) if len(kept) < len(page.things) else page, select=())
+
+
+def set_out(page: Page, name: str = "") -> Edit:
+    """Remembers how the page is set out: everything on it but ink."""
+    things = tuple(thing for thing in page.things if not thing.is_ink)
+    others = tuple(kept for kept in page.setouts if kept.name != name)
+    return Edit(_("Set out"), page, page.replace(setouts=(*others, Arrangement(name, things))))
+
+
+def set_out_again(page: Page, name: str = "") -> Edit:
+    """Returns to a remembered arrangement. Ink stays; wiping is an action of its own."""
+    kept = next((kept for kept in page.setouts if kept.name == name), None)
+    if kept is None:
+        return Edit(_("Set out again"), page, page)
+    ink = tuple(thing for thing in page.things if thing.is_ink)
+    return Edit(_("Set out again"), page, page.replace(things=kept.things + ink), select=())
+
+
+def total(things: Things) -> int | None:
+    """What the selection counts for together, or None unless at least two of it count."""
+    worths = [worth for thing in things if (worth := thing.worth()) is not None]
+    return sum(worths) if len(worths) > 1 else None
+
+
+def recolouring(hue: str) -> Callable[[Page, Things], Edit]:
+    return lambda page, things: recolour(page, things, hue)
+
+
+def _label(text: Callable[[], str]) -> Callable[[Page, Things], str]:
+    return lambda page, things: text()
+
+
+def _grouped(page: Page, things: Things) -> bool:
+    return any(thing.groups for thing in things)
+
+
+def _can_group(page: Page, things: Things) -> bool:
+    tops = {thing.groups[0] if thing.groups else thing.id for thing in things}
+    return len(tops) > 1
+
+
+ARRANGING: tuple[Action, ...] = (
+    Action("supply", lambda p, ts: _("no longer a supply") if all(t.supply for t in ts) else _("supply"),
+           "infinity", supply, rank=60, words="endless copies source"),
+    Action("duplicate", _label(lambda: _("duplicate")), "copy", duplicate, shortcut="Ctrl+D", rank=61,
+           words="copy again"),
+    Action("lock", lambda p, ts: _("unlock") if all(t.locked for t in ts) else _("lock"), "lock", lock,
+           shortcut="Ctrl+L", rank=62, words="fix pin"),
+    Action("delete", lambda p, ts: many("delete", "delete {n}", len(ts)), "trash-2", delete,
+           lambda p, ts: any(not t.locked for t in ts), shortcut="Del", rank=63, words="remove bin"),
+    Action("group", _label(lambda: _("group")), "group", group, _can_group, shortcut="Ctrl+G", rank=64),
+    Action("ungroup", _label(lambda: _("ungroup")), "ungroup", ungroup, _grouped, shortcut="Ctrl+Shift+G", rank=65),
+    Action("to front", _label(lambda: _("to the front")), "bring-to-front", to_front, shortcut="Ctrl+Shift+Up",
+           rank=70, words="above top layer"),
+    Action("to back", _label(lambda: _("to the back")), "send-to-back", to_back, shortcut="Ctrl+Shift+Down", rank=71,
+           words="below under layer"),
+    Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
+           lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words="rotate 90"),
+    *(Action(f"colour {hue}", (lambda hue: lambda p, ts: _("colour: {hue}").format(hue=_(hue)))(hue), "palette",
+             recolouring(hue), rank=80, words="color paint") for hue in HUES),
+)  # fmt: skip

@@ -1,0 +1,195 @@
+"""Values to JSON and back. What a newer version wrote and this one cannot read is kept and written back."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any
+
+import msgspec
+from msgspec import Raw, Struct
+
+from larch.core.page import Arrangement, Page, Paper
+from larch.core.shape import Placement
+from larch.core.thing import Thing, Unknown, kinds
+
+Fields = dict[str, Raw]
+
+
+class CodecError(ValueError):
+    """The JSON is not what it should be; the message says where."""
+
+
+@cache
+def _decoder(kind: type[Thing]) -> msgspec.json.Decoder[Thing]:
+    return msgspec.json.Decoder(kind)
+
+
+class _Tag(Struct):
+    kind: str = ""
+    id: str = ""
+
+
+_tag_decoder = msgspec.json.Decoder(_Tag)
+_fields_decoder = msgspec.json.Decoder(Fields)
+
+
+def thing_to_json(thing: Thing) -> bytes:
+    if isinstance(thing, Unknown):
+        return thing.raw
+    if not thing.extra:
+        return msgspec.json.encode(thing)
+    fields: Fields = _fields_decoder.decode(msgspec.json.encode(thing.replace(extra=())))
+    for path, raw in thing.extra:
+        outer, _slash, inner = path.partition("/")
+        if not inner:
+            fields[outer] = Raw(raw)
+            continue
+        within: Fields = _fields_decoder.decode(fields[outer]) if outer in fields else {}
+        fields[outer] = Raw(msgspec.json.encode({**within, inner: Raw(raw)}))
+    return msgspec.json.encode(fields)
+
+
+def thing_from_json(data: bytes) -> Thing:
+    """Reads a thing. One of an unknown kind, or with values out of range, becomes an `Unknown`.
+
+    Raises CodecError only if it is not a JSON object at all.
+    """
+    try:
+        tag = _tag_decoder.decode(data)
+    except msgspec.MsgspecError as error:
+        raise CodecError(str(error)) from error
+    kind = kinds().get(tag.kind)
+    if kind is None or kind is Unknown:
+        return _unknown(tag, data)
+    try:
+        return _decoder(kind).decode(data)
+    except (msgspec.MsgspecError, RecursionError):
+        pass
+    try:
+        return _with_extra(kind, data)
+    except (msgspec.MsgspecError, RecursionError):
+        return _unknown(tag, data)
+
+
+def _with_extra(kind: type[Thing], data: bytes) -> Thing:
+    """Reads a thing that has fields this version does not know."""
+    fields: Fields = _fields_decoder.decode(data)
+    extra: list[tuple[str, bytes]] = []
+    if "placement" in fields:
+        within: Fields = _fields_decoder.decode(fields["placement"])
+        strange = within.keys() - set(Placement.__struct_fields__)
+        extra += [(f"placement/{name}", bytes(within[name])) for name in sorted(strange)]
+        fields["placement"] = Raw(msgspec.json.encode({k: v for k, v in within.items() if k not in strange}))
+    known = {*kind.__struct_fields__, "kind"} - {"extra"}
+    extra += [(name, bytes(fields[name])) for name in sorted(fields.keys() - known)]
+    thing = _decoder(kind).decode(msgspec.json.encode({k: v for k, v in fields.items() if k in known}))
+    changed: Thing = thing.replace(extra=tuple(extra))
+    return changed
+
+
+def _unknown(tag: _Tag, data: bytes) -> Unknown:
+    placement = Placement()
+    try:
+        fields = _fields_decoder.decode(data)
+        placement = msgspec.json.decode(fields["placement"], type=Placement)
+    except (msgspec.MsgspecError, KeyError, RecursionError):
+        pass
+    return Unknown(id=tag.id, raw=bytes(data), was=tag.kind[:60], placement=placement, locked=True)
+
+
+class _RawArrangement(Struct):
+    name: str
+    things: list[Raw]
+
+
+class _RawPage(Struct, omit_defaults=True):
+    """A page on disk. Things are read one by one, so that one bad thing does not lose the page."""
+
+    id: str
+    title: str = ""
+    paper: Paper = Paper()
+    size: tuple[float, float] = (1280.0, 720.0)
+    unit: float = 32.0
+    things: list[Raw] = []
+    next: int = 1
+    seed: int = 0
+    draws: int = 0
+    setouts: list[_RawArrangement] = []
+
+
+_page_decoder = msgspec.json.Decoder(_RawPage)
+
+
+def page_to_json(page: Page, things: bool = True) -> bytes:
+    """The page as JSON; without things and arrangements if only its head is wanted."""
+    listed = [Raw(thing_to_json(thing)) for thing in page.things] if things else []
+    setouts = [_RawArrangement(a.name, [Raw(thing_to_json(t)) for t in a.things]) for a in page.setouts]
+    raw = _RawPage(
+        page.id, page.title, page.paper, page.size, page.unit, listed, page.next, page.seed, page.draws, setouts
+    )
+    if not page.extra:
+        return msgspec.json.encode(raw)
+    fields: Fields = _fields_decoder.decode(msgspec.json.encode(raw))
+    return msgspec.json.encode({**fields, **{name: Raw(value) for name, value in page.extra}})
+
+
+def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
+    """Reads a page. Raises CodecError if it is no page; says in `losses` which things had to be left out."""
+    try:
+        raw = _page_decoder.decode(data)
+        fields: Fields = _fields_decoder.decode(data)
+    except (msgspec.MsgspecError, RecursionError) as error:
+        raise CodecError(str(error)) from error
+    if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
+        raise CodecError("a page must have a size")
+    lost = [] if losses is None else losses
+    setouts = tuple(Arrangement(a.name, _things(a.things, lost)) for a in raw.setouts)
+    extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _RawPage.__struct_fields__)
+    things = _unique(_things(raw.things, lost), raw.next)
+    return Page(
+        id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, things=things,
+        next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
+    )  # fmt: skip
+
+
+def _things(raws: list[Raw], losses: list[str]) -> tuple[Thing, ...]:
+    found = []
+    for raw in raws:
+        try:
+            found.append(thing_from_json(bytes(raw)))
+        except CodecError as error:
+            losses.append(str(error))
+    return tuple(found)
+
+
+def _highest(things: tuple[Thing, ...]) -> int:
+    return max((int(t.id[1:]) for t in things if t.id[:1] == "t" and t.id[1:].isdecimal()), default=0)
+
+
+def _unique(things: tuple[Thing, ...], following: int) -> tuple[Thing, ...]:
+    """Every id once, even if the file repeats one."""
+    seen: set[str] = set()
+    fresh = max(following, _highest(things) + 1)
+    found = []
+    for thing in things:
+        if thing.id in seen or not thing.id:
+            thing = thing.replace(id=f"t{fresh}")
+            fresh += 1
+        seen.add(thing.id)
+        found.append(thing)
+    return tuple(found)
+
+
+def page_schema() -> dict[str, Any]:
+    """JSON Schema of a page's file, with every kind of thing."""
+    schemas, components = msgspec.json.schema_components(
+        [_RawPage, *(kind for kind in kinds().values() if kind is not Unknown)], ref_template="#/$defs/{name}"
+    )
+    page = components.pop("_RawPage")
+    page["properties"]["things"]["items"] = {"oneOf": list(schemas[1:])}
+    for definition in components.values():
+        definition.pop("additionalProperties", None)
+        definition.get("properties", {}).pop("extra", None)
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Larch page", **page, "$defs": components
+    }  # fmt: skip

@@ -1,0 +1,79 @@
+"""Edits: the only way anything changes. A value before, a value after, and a label."""
+
+from __future__ import annotations
+
+from msgspec import Struct
+
+from larch.core.lesson import Lesson
+from larch.core.page import Page
+
+
+class Edit(Struct, frozen=True):
+    """A change of one page or of the lesson. Values share what did not change.
+
+    merge: edits that follow each other within a second with the same key become one step of undo.
+    select: the ids that a person will expect to be selected afterwards; None leaves it as it is.
+    """
+
+    label: str
+    before: Page | Lesson
+    after: Page | Lesson
+    merge: str = ""
+    select: tuple[str, ...] | None = None
+
+    def is_empty(self) -> bool:
+        return self.before is self.after or self.before == self.after
+
+    def apply(self, lesson: Lesson) -> Lesson:
+        """The lesson after this edit. Raises LookupError if its page is gone."""
+        if isinstance(self.after, Lesson):
+            return self.after
+        if lesson.page(self.after.id) is None:
+            raise LookupError(f"page {self.after.id} is gone")
+        return lesson.with_page(self.after)
+
+
+class Changes(Struct, frozen=True):
+    """What differs between two lessons: thing ids by page id, pages whose head changed, and whether the list did."""
+
+    things: dict[str, frozenset[str]]
+    heads: frozenset[str]
+    pages: bool
+
+    def __bool__(self) -> bool:
+        return bool(self.things or self.heads or self.pages)
+
+
+def page_head(page: Page) -> Page:
+    """A page without its things."""
+    return page.replace(things=())
+
+
+def changes_between(before: Lesson, after: Lesson) -> Changes:
+    """Compares by identity, so unchanged pages and things cost next to nothing."""
+    old = {page.id: page for page in before.pages}
+    things: dict[str, frozenset[str]] = {}
+    heads: set[str] = set()
+    for page in after.pages:
+        was = old.get(page.id)
+        if was is None or was is page:
+            continue
+        if was.things is not page.things:
+            things[page.id] = changed_things(was, page)
+        if page_head(was) != page_head(page):
+            heads.add(page.id)
+    listed = [page.id for page in before.pages] != [page.id for page in after.pages]
+    return Changes(things, frozenset(heads), listed or before.title != after.title)
+
+
+def changed_things(before: Page, after: Page) -> frozenset[str]:
+    """Ids of things that came, went, changed or lie at another depth among those that stayed."""
+    old = {thing.id: thing for thing in before.things}
+    new = {thing.id: thing for thing in after.things}
+    changed = {id for id, thing in new.items() if old.get(id) is not thing}
+    changed |= old.keys() - new.keys()
+    stayed_before = [id for id in old if id in new]
+    stayed_after = [id for id in new if id in old]
+    if stayed_before != stayed_after:
+        changed |= {a for a, b in zip(stayed_before, stayed_after, strict=True) if a != b}
+    return frozenset(changed)

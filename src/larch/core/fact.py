@@ -1,0 +1,80 @@
+"""Facts: the numbers that a thing knows about itself, and how a number is written."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+from msgspec import Struct
+
+if TYPE_CHECKING:
+    from larch.core.thing import Thing
+
+MINUS = "−"
+
+
+class Fact(Struct, frozen=True):
+    """One thing that is known.
+
+    name: stable key, e.g. "AB" or "area"; label: what a person reads; value: a number, a text,
+    a truth, or None where the fact does not exist (`text` then says why).
+    unit: "" for a bare number. badge: whether it can be shown on the page beside the thing.
+    set: given what a person typed, the changed thing; raises ValueError with one sentence.
+    """
+
+    name: str
+    value: float | int | str | bool | None
+    unit: str = ""
+    text: str = ""
+    label: str = ""
+    badge: bool = False
+    set: Callable[[str], Thing] | None = None
+
+    def plain(self) -> dict[str, Any]:
+        """The fact as `larch facts --json` prints it."""
+        return {"name": self.name, "value": self.value, "unit": self.unit, "text": self.text}
+
+
+def number_text(value: float, places: int = 1) -> str:
+    """A number as it is written in class: at most `places` decimals, a true minus, no "-0"."""
+    if value != value or value in (float("inf"), float("-inf")):
+        return "—"
+    text = f"{value:.{places}f}" if abs(value) < 1e15 else f"{value:.{places + 3}g}"
+    if "." in text and "e" not in text:
+        text = text.rstrip("0").rstrip(".")
+    if text in ("-0", ""):
+        text = "0"
+    return text.replace("-", MINUS)
+
+
+def measure(
+    name: str,
+    value: float,
+    unit: str = "",
+    label: str = "",
+    places: int = 1,
+    badge: bool = False,
+    set: Callable[[str], Thing] | None = None,
+) -> Fact:
+    """A measured fact; degrees stand close to their number, other units after a space."""
+    gap = "" if unit in ("°", "") else " "
+    text = f"{number_text(value, places)}{gap}{unit}"
+    return Fact(name, value, unit, text, label or name, badge, set)
+
+
+def read_number(typed: str) -> float:
+    """The number a person typed ("3", "2,5", "−1", "1/2 cm"); raises ValueError with one sentence."""
+    from larch.core.expression import ExpressionError, parse, value_at
+    from larch.core.words import _
+
+    cleaned = typed.strip().rstrip("°").strip()
+    for unit in ("cm²", "cm", "°"):
+        cleaned = cleaned.removesuffix(unit).strip()
+    cleaned = cleaned.replace(",", ".")
+    try:
+        value = value_at(parse(cleaned))
+    except ExpressionError as error:
+        raise ValueError(_("“{typed}” is not a number.").format(typed=typed[:40])) from error
+    if isinstance(value, bool) or value is None:
+        raise ValueError(_("“{typed}” is not a number.").format(typed=typed[:40]))
+    return float(value)

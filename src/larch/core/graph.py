@@ -1,0 +1,168 @@
+"""Graphs as arrays: the unbroken branches of a function, never joined across a pole, a jump or a gap."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+from msgspec import Struct
+
+from larch.core.expression import ExpressionError, Node, names_in, parse, values
+from larch.core.expression.tree import Binary, Name, Negative, Number, Relation
+from larch.core.words import _
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+SAMPLES = 512
+HALVINGS = 40
+MOST_STRETCHES = 6000  # bounds the work for functions that break everywhere
+
+
+class Curve(Struct, frozen=True, weakref=True):
+    """What an equation means on axes.
+
+    along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say).
+    op: "=" for a line, or the comparison that says which side is meant, seen from the line.
+    """
+
+    formula: Node
+    along: str
+    op: str = "="
+
+
+class NotDrawn(ValueError):
+    """The equation can't be drawn; the message says why in one sentence."""
+
+
+def curve_of(source: str) -> Curve:
+    """What to draw for an equation. Raises ExpressionError where it can't be read, NotDrawn where not drawn."""
+    node = parse(source)
+    if not isinstance(node, Relation):
+        unknown = names_in(node) - {"x"}
+        if unknown:
+            raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
+        return Curve(node, "x")
+    if _is_function_name(node.left):
+        node = Relation(node.op, Name("y"), node.right)
+    if unknown := names_in(node) - {"x", "y"}:
+        raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
+    if node.op == "≠":
+        raise NotDrawn(_("“≠” has no graph of its own."))
+    for name, other in (("y", "x"), ("x", "y")):
+        found = _solved(node, name, other)
+        if found is not None:
+            return found
+    raise NotDrawn(_("Only equations that can be solved for y or x by themselves are drawn."))
+
+
+def _is_function_name(node: Node) -> bool:
+    """f(x) on the left: a name times x in brackets."""
+    return isinstance(node, Binary) and node.op == "*" and node.left in (Name("f"), Name("g"), Name("h")) and (
+        node.right == Name("x")
+    )  # fmt: skip
+
+
+def _solved(node: Relation, name: str, other: str) -> Curve | None:
+    """The relation solved for `name`, which must occur in it linearly, with a constant factor."""
+    if node.left == Name(name) and name not in names_in(node.right):
+        return Curve(node.right, other, node.op)
+    flipped = {"<": ">", ">": "<", "≤": "≥", "≥": "≤"}
+    if node.right == Name(name) and name not in names_in(node.left):
+        return Curve(node.left, other, flipped.get(node.op, node.op))
+    difference = Binary("-", node.left, node.right)
+    parts = linear_parts(difference, name)
+    if parts is None or names_in(parts[0]):
+        return None
+    factor, rest = parts
+    from larch.core.expression import Undefined, value_at
+
+    try:
+        size = value_at(factor)
+    except Undefined:
+        return None
+    if size == 0:
+        return None
+    op = flipped.get(node.op, node.op) if size < 0 else node.op
+    return Curve(Negative(Binary("/", rest, factor)), other, op)
+
+
+ZERO, ONE = Number(0, "0"), Number(1, "1")  # type: ignore[arg-type]
+
+
+def linear_parts(node: Node, name: str) -> tuple[Node, Node] | None:
+    """(a, b) with node = a·name + b and neither holding the name; None if it is not of that form."""
+    if name not in names_in(node):
+        return ZERO, node
+    if node == Name(name):
+        return ONE, ZERO
+    if isinstance(node, Negative):
+        inner = linear_parts(node.of, name)
+        return None if inner is None else (Negative(inner[0]), Negative(inner[1]))
+    if isinstance(node, Binary) and node.op in "+-":
+        left, right = linear_parts(node.left, name), linear_parts(node.right, name)
+        if left is None or right is None:
+            return None
+        return Binary(node.op, left[0], right[0]), Binary(node.op, left[1], right[1])
+    if isinstance(node, Binary) and node.op in "*/":
+        for factor, scaled in ((node.right, node.left), (node.left, node.right)):
+            if name not in names_in(factor) and (node.op == "*" or factor is node.right):
+                parts = linear_parts(scaled, name)
+                return None if parts is None else (Binary(node.op, parts[0], factor), Binary(node.op, parts[1], factor))
+    return None
+
+
+def branches(formula: Node, low: float, high: float, variable: str = "x") -> list[NDArray[Any]]:
+    """The graph over [low, high] as arrays of shape (n, 2), each an unbroken branch in order.
+
+    The stretches between samples are proved continuous by interval arithmetic, or halved until they are;
+    one that still cannot be proved at 2⁻⁴⁰ of its width, or has an undefined end, is where branches part.
+    """
+    import numpy as np
+
+    from larch.core.expression.interval import unbroken
+
+    edges = np.linspace(low, high, SAMPLES + 1)
+    starts, ends = edges[:-1], edges[1:]
+    proved: list[tuple[Any, Any]] = []
+    for depth in range(HALVINGS):
+        good = unbroken(formula, variable, starts, ends)
+        proved.append((starts[good], ends[good]))
+        starts, ends = starts[~good], ends[~good]
+        if not len(starts) or len(starts) * 2 > MOST_STRETCHES:
+            break
+        middles = (starts + ends) / 2
+        if depth > 1:  # nothing will be found where neither end nor middle has a value
+            known = [np.isfinite(values(formula, **{variable: at})) for at in (starts, middles, ends)]
+            alive = known[0] | known[1] | known[2]
+            starts, middles, ends = starts[alive], middles[alive], ends[alive]
+        starts, ends = np.concatenate([starts, middles]), np.concatenate([middles, ends])
+    left = np.concatenate([start for start, _end in proved])
+    right = np.concatenate([end for _start, end in proved])
+    order = np.argsort(left)
+    return _joined(formula, variable, left[order], right[order])
+
+
+def _joined(formula: Node, variable: str, left: NDArray[Any], right: NDArray[Any]) -> list[NDArray[Any]]:
+    """Neighbouring proved stretches joined into branches."""
+    import numpy as np
+
+    if not len(left):
+        return []
+    parting = np.flatnonzero(left[1:] != right[:-1]) + 1
+    found = []
+    for piece in np.split(np.arange(len(left)), parting):
+        at = np.append(left[piece], right[piece[-1]])
+        height = values(formula, **{variable: at})
+        known = np.isfinite(height)
+        if known.sum() > 1:
+            found.append(np.column_stack([at[known], height[known]]))
+    return found
+
+
+def readable(source: str) -> str:
+    """Why an equation is not drawn, in one sentence, or "" if it is."""
+    try:
+        curve_of(source)
+    except (ExpressionError, NotDrawn) as error:
+        return str(error)
+    return ""

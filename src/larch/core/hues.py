@@ -1,0 +1,31 @@
+"""Larch's colours: the palette of the interface and the eight hues of things and ink, as sRGB hex."""
+
+PAPER = "#FCFBF7"
+STONE = "#EDEBE3"
+NEEDLE = "#17332E"
+NEEDLE_SOFT = "#4C655F"
+GOLD = "#C77F12"
+GOLD_TEXT = "#8A5200"
+GOOD = "#2E6B3F"
+WRONG = "#A13325"
+
+HUES = {
+    "needle": NEEDLE,
+    "lake": "#1F6F8B",
+    "berry": "#A23B52",
+    "moss": "#5C7A29",
+    "plum": "#6B4C8A",
+    "clay": "#B5562B",
+    "sky": "#3D8FB3",
+    "straw": "#A8842C",
+    "slate": "#4A5B6B",
+}
+
+
+def hex_of(hue: str) -> str:
+    """The colour of a hue's name, of "#rrggbb" itself, or needle for anything else."""
+    if hue in HUES:
+        return HUES[hue]
+    if len(hue) == 7 and hue[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in hue[1:]):
+        return hue
+    return NEEDLE

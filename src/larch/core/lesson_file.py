@@ -1,0 +1,208 @@
+"""The .larch file: a ZIP that any program can look into. Reading never trusts, writing never half-writes."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+import zipfile
+import zlib
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from msgspec import Raw, Struct
+
+from larch.core.codec import CodecError, page_from_json, page_to_json
+from larch.core.inkml import page_inkml
+from larch.core.lesson import Lesson
+from larch.core.memo import remember
+from larch.core.page import Page
+from larch.core.words import _, many
+
+MIMETYPE = "application/vnd.larch.lesson+zip"
+VERSION = 1
+LARGEST_ENTRY = 256 * 2**20  # bytes, unpacked
+LARGEST_FILE = 1024 * 2**20
+MOST_ENTRIES = 20_000
+MOST_PAGES = 5_000
+
+Picture = Callable[[Page], bytes]
+
+
+class LessonFileError(Exception):
+    """The file can't be read; the message is one sentence for a person."""
+
+
+class Opened(Struct, frozen=True):
+    """A lesson as read, and one sentence for each thing that was left out or is newer."""
+
+    lesson: Lesson
+    losses: tuple[str, ...] = ()
+    newer: bool = False
+
+
+class _PageEntry(Struct):
+    id: str
+    title: str = ""
+
+
+class _LessonEntry(Struct, omit_defaults=True):
+    version: int
+    title: str = ""
+    language: str = "en"
+    next: int = 1
+    pages: list[_PageEntry] = []
+
+
+def write_lesson(lesson: Lesson, path: Path, picture: Picture | None = None) -> None:
+    """Writes atomically: a temporary file beside it, flushed to disk, then renamed over it.
+
+    `picture` gives a page as SVG. Raises OSError; the old file is then as it was.
+    """
+    folder = path.resolve().parent
+    handle, temporary = tempfile.mkstemp(prefix=f".{path.name[:100]}.", suffix=".part", dir=folder)
+    try:
+        with os.fdopen(handle, "wb") as out:
+            _write_zip(lesson, out, picture)
+            out.flush()
+            os.fsync(out.fileno())
+        os.chmod(temporary, _mode(path))
+        os.replace(temporary, path.resolve())
+    except BaseException:
+        Path(temporary).unlink(missing_ok=True)
+        raise
+    flush_folder(folder)
+
+
+def _mode(path: Path) -> int:
+    try:
+        return path.stat().st_mode & 0o777
+    except OSError:
+        mask = os.umask(0)
+        os.umask(mask)
+        return 0o666 & ~mask
+
+
+def flush_folder(folder: Path) -> None:
+    """Makes a rename in the folder last through a power cut, where the file system can."""
+    try:
+        handle = os.open(folder, os.O_RDONLY)
+    except OSError:
+        return
+    try:
+        os.fsync(handle)
+    except OSError:
+        pass
+    finally:
+        os.close(handle)
+
+
+def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
+        archive.writestr(zipfile.ZipInfo("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
+        archive.writestr("lesson.json", _lesson_json(lesson))
+        for page in lesson.pages:
+            archive.writestr(f"pages/{page.id}.json", json_of(page))
+            ink = ink_of(page)
+            if ink:
+                archive.writestr(f"pages/{page.id}.inkml", ink)
+            if picture is not None:
+                archive.writestr(f"pages/{page.id}.svg", picture(page))
+
+
+# An unchanged page is not encoded again: its bytes are remembered with the immutable value.
+json_of = remember(page_to_json)
+ink_of = remember(page_inkml)
+
+
+def _lesson_json(lesson: Lesson) -> bytes:
+    entries = [_PageEntry(page.id, page.title) for page in lesson.pages]
+    entry = _LessonEntry(VERSION, lesson.title, lesson.language, lesson.next, entries)
+    fields: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(entry), type=dict[str, Raw])
+    fields.update({name: Raw(raw) for name, raw in lesson.extra})
+    return msgspec.json.format(msgspec.json.encode(fields), indent=2)
+
+
+def read_lesson(path: Path) -> Opened:
+    """Reads as far as can be read. Raises LessonFileError, with one sentence, if that is nowhere."""
+    try:
+        size = path.stat().st_size
+        if size > LARGEST_FILE:
+            raise LessonFileError(_("{name} is too large for a lesson.").format(name=path.name))
+        with zipfile.ZipFile(path) as archive:
+            return _read_zip(archive, path.name)
+    except FileNotFoundError as error:
+        raise LessonFileError(_("There is no file {name}.").format(name=path.name)) from error
+    except (zipfile.BadZipFile, UnicodeDecodeError, EOFError, NotImplementedError, ValueError) as error:
+        raise LessonFileError(_("{name} is not a Larch lesson.").format(name=path.name)) from error
+    except (OSError, RuntimeError, zlib.error) as error:
+        raise LessonFileError(_("{name} can't be read.").format(name=path.name)) from error
+
+
+def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
+    if len(archive.infolist()) > MOST_ENTRIES:
+        raise LessonFileError(_("{name} holds far too many parts for a lesson.").format(name=name))
+    for entry in archive.namelist():
+        if entry.startswith("/") or ".." in entry.split("/") or "\\" in entry:
+            raise LessonFileError(_("{name} points outside itself and was not opened.").format(name=name))
+    try:
+        head = _bounded(archive, "lesson.json")
+        entry = msgspec.json.decode(head, type=_LessonEntry)
+        fields = msgspec.json.decode(head, type=dict[str, Raw])
+    except KeyError as error:
+        raise LessonFileError(_("{name} is not a Larch lesson.").format(name=name)) from error
+    except (msgspec.MsgspecError, RecursionError) as error:
+        raise LessonFileError(_("{name} is damaged: its list of pages can't be read.").format(name=name)) from error
+    losses: list[str] = []
+    newer = entry.version > VERSION
+    if newer:
+        losses.append(_("It was made by a newer Larch; what this one can't show is kept."))
+    pages = _read_pages(archive, entry, losses)
+    extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _LessonEntry.__struct_fields__)
+    ids = [int(page.id[1:]) for page in pages if page.id[:1] == "p" and page.id[1:].isdecimal()]
+    lesson = Lesson(
+        title=entry.title, language=entry.language, pages=tuple(pages), next=max([entry.next, *(i + 1 for i in ids)]),
+        extra=extra,
+    )  # fmt: skip
+    if not pages:
+        if entry.pages:
+            raise LessonFileError(_("{name} is damaged: none of its pages can be read.").format(name=name))
+        lesson = lesson.insert(Page(id=""))
+    return Opened(lesson, tuple(losses), newer)
+
+
+def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]) -> list[Page]:
+    pages: list[Page] = []
+    seen: set[str] = set()
+    left = LARGEST_FILE
+    for number, listed in enumerate(entry.pages[:MOST_PAGES], 1):
+        try:
+            if listed.id in seen:
+                raise CodecError("a page is listed twice")
+            data = _bounded(archive, f"pages/{listed.id}.json")
+            left -= len(data)
+            if left < 0:
+                raise CodecError("too large")
+            lost: list[str] = []
+            page = page_from_json(data, lost).replace(id=listed.id)
+        except (KeyError, CodecError, zipfile.BadZipFile, zlib.error, EOFError, OSError) as error:
+            missing = isinstance(error, KeyError)
+            text = _("Page {n} is missing.") if missing else _("Page {n} is damaged and was left out.")
+            losses.append(text.format(n=number))
+            continue
+        seen.add(listed.id)
+        if lost:
+            text = many("1 thing on page {{page}} was left out.", "{n} things on page {{page}} were left out.", len(lost))
+            losses.append(text.format(page=number))
+        pages.append(page)
+    return pages
+
+
+def _bounded(archive: zipfile.ZipFile, name: str) -> bytes:
+    """Unpacks an entry, but never more than LARGEST_ENTRY bytes, whatever its header claims."""
+    with archive.open(name) as entry:
+        data = entry.read(LARGEST_ENTRY + 1)
+    if len(data) > LARGEST_ENTRY:
+        raise CodecError("too large")
+    return data

@@ -1,0 +1,101 @@
+"""A page: a frozen value that holds its things in depth order, the lowest first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+
+from larch.core.memo import remember
+from larch.core.shape import Box
+from larch.core.thing import Thing
+
+SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0)}
+
+
+class Paper(Struct, frozen=True, omit_defaults=True):
+    """What is printed on the page: "plain" or "squared" with the side of a square in page units."""
+
+    pattern: str = "plain"
+    step: float = 32.0
+
+
+class Arrangement(Struct, frozen=True):
+    """How a page was set out: its things without ink."""
+
+    name: str
+    things: tuple[Thing, ...]
+
+
+class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
+    """A page of a lesson.
+
+    unit: page units to one centimetre. size: of the printed part; the page itself has no edge.
+    next: number of the next thing's id. seed and draws: where its chance stands (see `chance`).
+    """
+
+    id: str
+    title: str = ""
+    paper: Paper = Paper()
+    size: tuple[float, float] = SIZES["16:9"]
+    unit: float = 32.0
+    things: tuple[Thing, ...] = ()
+    next: int = 1
+    seed: int = 0
+    draws: int = 0
+    setouts: tuple[Arrangement, ...] = ()
+    extra: tuple[tuple[str, bytes], ...] = ()
+
+    def thing(self, id: str) -> Thing | None:
+        found = positions(self).get(id)
+        return None if found is None else self.things[found]
+
+    def some(self, ids: Iterable[str]) -> tuple[Thing, ...]:
+        """The things of these ids that exist, in depth order."""
+        where = positions(self)
+        return tuple(self.things[i] for i in sorted(where[id] for id in ids if id in where))
+
+    def replace(self, **changes: Any) -> Page:
+        return msgspec.structs.replace(self, **changes)
+
+    def put(self, *new: Thing) -> Page:
+        """With new things on top. Each gets an id of its own; see `put_ids` for which."""
+        named = tuple(thing.replace(id=id) for thing, id in zip(new, self.put_ids(len(new)), strict=True))
+        return self.replace(things=self.things + named, next=self.next + len(new))
+
+    def put_ids(self, count: int) -> list[str]:
+        return [f"t{self.next + i}" for i in range(count)]
+
+    def with_things(self, changed: Mapping[str, Thing]) -> Page:
+        """With some things replaced, each at its depth."""
+        where = positions(self)
+        things = list(self.things)
+        for id, thing in changed.items():
+            if id in where:
+                things[where[id]] = thing
+        return self.replace(things=tuple(things))
+
+    def changing(self, ids: Iterable[str], change: Callable[[Thing], Thing]) -> Page:
+        return self.with_things({thing.id: change(thing) for thing in self.some(ids)})
+
+    def without(self, ids: Iterable[str]) -> Page:
+        gone = set(ids)
+        return self.replace(things=tuple(thing for thing in self.things if thing.id not in gone))
+
+    def printed(self) -> Box:
+        return Box(0, 0, *self.size)
+
+
+@remember
+def positions(page: Page) -> dict[str, int]:
+    """Depth of each thing by its id."""
+    return {thing.id: i for i, thing in enumerate(page.things)}
+
+
+def with_groups(page: Page, ids: Iterable[str]) -> tuple[str, ...]:
+    """The ids and those of everything grouped with them, in depth order."""
+    chosen = set(ids)
+    groups = {thing.groups[0] for thing in page.some(chosen) if thing.groups}
+    return tuple(t.id for t in page.things if t.id in chosen or (t.groups and t.groups[0] in groups))

@@ -1,0 +1,64 @@
+"""A session: the lesson as it stands, its history, its journal, and who wants to hear of changes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from larch.core.edit import Changes, Edit, changes_between
+from larch.core.history import History, Step
+from larch.core.lesson import Lesson
+from larch.core.page import Page
+
+Observer = Callable[[Changes], None]
+Recorder = Callable[[str, Lesson, Lesson], None]
+
+
+class Session:
+    """Commits edits. `recorder` (the journal) is told of every change before any observer is."""
+
+    def __init__(self, lesson: Lesson, clock: Callable[[], float], recorder: Recorder | None = None) -> None:
+        self.lesson = lesson
+        self.history = History(clock)
+        self.recorder = recorder
+        self.revision = 0
+        self._observers: list[Observer] = []
+
+    def subscribe(self, observer: Observer) -> Callable[[], None]:
+        """Calls `observer` after every change; returns the way to stop that."""
+        self._observers.append(observer)
+        return lambda: self._observers.remove(observer)
+
+    def page(self, id: str) -> Page | None:
+        return self.lesson.page(id)
+
+    def commit(self, edit: Edit) -> Changes:
+        """Applies an edit. An empty one changes nothing and leaves no step."""
+        if edit.is_empty():
+            return Changes({}, frozenset(), False)
+        after = edit.apply(self.lesson)
+        page = edit.after.id if isinstance(edit.after, Page) else ""
+        before = self.lesson
+        self.history.add(Step(edit.label, before, after, page, edit.merge))
+        return self._become(edit.label, after)
+
+    def undo(self) -> Step | None:
+        step = self.history.undo()
+        if step is not None:
+            self._become(f"undo {step.label}", step.before)
+        return step
+
+    def redo(self) -> Step | None:
+        step = self.history.redo()
+        if step is not None:
+            self._become(f"redo {step.label}", step.after)
+        return step
+
+    def _become(self, label: str, lesson: Lesson) -> Changes:
+        before, self.lesson = self.lesson, lesson
+        self.revision += 1
+        if self.recorder is not None:
+            self.recorder(label, before, lesson)
+        changes = changes_between(before, lesson)
+        for observer in list(self._observers):
+            observer(changes)
+        return changes

@@ -1,0 +1,204 @@
+"""What every thing on a page has in common, and the registry that finds the kinds by itself."""
+
+from __future__ import annotations
+
+import importlib
+import pkgutil
+from collections.abc import Callable, Iterator
+from functools import cache
+from typing import TYPE_CHECKING, Any, ClassVar
+
+import msgspec
+from msgspec import Struct
+
+from larch.core.fact import Fact
+from larch.core.shape import Box, Placement, Point
+from larch.core.words import _
+
+if TYPE_CHECKING:
+    from larch.core.action import Action
+    from larch.core.page import Page
+
+
+class Handle(Struct, frozen=True):
+    """A place on a thing that can be dragged. Position in the thing's own coordinates."""
+
+    name: str
+    x: float
+    y: float
+    label: str = ""
+
+
+class Snap(Struct, frozen=True):
+    """A shift that brings a moving thing into place, and the word that says why."""
+
+    dx: float
+    dy: float
+    reason: str
+    line: tuple[Point, Point] | None = None
+
+
+class ShelfItem(Struct, frozen=True):
+    """An entry on the shelf: what it is called, where it lies, what else it is called, and how it is made."""
+
+    name: str
+    label: str
+    tray: str
+    make: Callable[[], Thing]
+    words: str = ""
+
+
+class Thing(
+    Struct,
+    frozen=True,
+    kw_only=True,
+    tag_field="kind",
+    omit_defaults=True,
+    weakref=True,
+    forbid_unknown_fields=True,
+):
+    """A value on a page. Its kinds are the modules of `larch.core.things`.
+
+    `groups` lists the groups it belongs to, outermost first. `shown` names the facts shown beside it.
+    `extra` keeps fields of a newer version of Larch; they are written back unchanged.
+    """
+
+    id: str = ""
+    placement: Placement = Placement()
+    name: str = ""
+    hue: str = "lake"
+    locked: bool = False
+    supply: bool = False
+    groups: tuple[str, ...] = ()
+    shown: tuple[str, ...] = ()
+    extra: tuple[tuple[str, bytes], ...] = ()
+
+    is_ink: ClassVar[bool] = False
+    resizable: ClassVar[bool] = True
+    turnable: ClassVar[bool] = True
+    icon: ClassVar[str] = "square"
+    help: ClassVar[str] = ""
+    order: ClassVar[int] = 50  # where its entries stand on the shelf
+
+    # What a kind says of itself; the defaults suit a plain box.
+
+    @classmethod
+    def title(cls) -> str:
+        """The kind's everyday word."""
+        raise TypeError(f"{cls.__name__} has no title")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        """Its entries on the shelf."""
+        return iter(())
+
+    def label(self, page: Page) -> str:
+        """What a screen reader and the facts card call it."""
+        return self.name or self.title()
+
+    def extent(self) -> Box:
+        """The box round it in its own coordinates. Text is measured by its view instead."""
+        return Box(0, 0, 0, 0)
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        """Whether a point of its own coordinates lies on it, within `slack`."""
+        return self.extent().grown(slack).holds(x, y)
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        """Its numbers, the most asked-for first."""
+        return iter(())
+
+    def actions(self) -> tuple[Action, ...]:
+        """What can be done with it beyond what can be done with anything."""
+        return ()
+
+    def handles(self) -> tuple[Handle, ...]:
+        return ()
+
+    def with_handle(self, name: str, x: float, y: float) -> Thing:
+        """The thing with one handle dragged to a place in its own coordinates."""
+        return self
+
+    def stretched(self, across: float, down: float) -> Thing | None:
+        """Stretched by two factors in its own coordinates, or None if it keeps its proportions."""
+        return None
+
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        """The other things that its look depends on."""
+        return ()
+
+    def worth(self) -> int | None:
+        """What it counts for in a total, if it counts."""
+        return None
+
+    def tap_action(self) -> str:
+        """The action that a tap at the Board means, or ""."""
+        return ""
+
+    def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
+        """How it falls into place beside the others, within `reach` page units."""
+        return None
+
+    # Shared helpers.
+
+    def replace(self, **changes: Any) -> Any:
+        """A changed copy of the same kind."""
+        return msgspec.structs.replace(self, **changes)
+
+    def moved(self, dx: float, dy: float) -> Any:
+        return self.replace(placement=self.placement.moved(dx, dy))
+
+    def box(self) -> Box:
+        """The box round it on the page."""
+        return self.placement.box_on_page(self.extent())
+
+    def kind(self) -> str:
+        return str(self.__struct_config__.tag)
+
+
+class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
+    """A thing of a kind, or with values, that this version cannot read. Kept as it came."""
+
+    raw: bytes = b""
+    was: str = ""
+
+    resizable: ClassVar[bool] = False
+    turnable: ClassVar[bool] = False
+    icon: ClassVar[str] = "circle-help"
+
+    @classmethod
+    def title(cls) -> str:
+        return _("something newer")
+
+    def label(self, page: Page) -> str:
+        return _("{kind} (from a newer Larch)").format(kind=self.was or _("thing"))
+
+    def extent(self) -> Box:
+        return Box(0, 0, 260, 72)
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        yield Fact("kind", self.was, text=self.was, label=_("kind"))
+
+
+@cache
+def kinds() -> dict[str, type[Thing]]:
+    """Every kind by its tag, found by looking into `larch.core.things`."""
+    from larch.core import things
+
+    for module in pkgutil.iter_modules(things.__path__):
+        importlib.import_module(f"{things.__name__}.{module.name}")
+    found: dict[str, type[Thing]] = {}
+    waiting = list(Thing.__subclasses__())
+    while waiting:
+        kind = waiting.pop()
+        waiting += kind.__subclasses__()
+        tag = kind.__struct_config__.tag
+        if tag and not kind.__name__.startswith("_"):
+            found[str(tag)] = kind
+    return found
+
+
+def shelf_items() -> list[ShelfItem]:
+    """All entries of the shelf, in the kinds' order."""
+    ordered = sorted(kinds().values(), key=lambda kind: (kind.order, kind.__name__))
+    return [item for kind in ordered for item in kind.shelf()]

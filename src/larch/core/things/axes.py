@@ -1,0 +1,148 @@
+"""Axes, on which equations are drawn."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from typing import ClassVar
+
+from larch.core.fact import Fact, measure, number_text, read_number
+from larch.core.page import Page
+from larch.core.shape import Box, Placement, Point
+from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.things.equation import Equation
+from larch.core.words import _
+
+SMALLEST_SIDE = 40.0
+
+
+class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
+    """A window onto the plane: ranges in mathematical units, size in page units, y upwards.
+
+    Raises ValueError unless every range has a width and every number is finite.
+    """
+
+    x_min: float = -6.0
+    x_max: float = 6.0
+    y_min: float = -5.0
+    y_max: float = 5.0
+    width: float = 384.0
+    height: float = 320.0
+    x_name: str = "x"
+    y_name: str = "y"
+    grid: bool = True
+    hue: str = "needle"
+
+    icon: ClassVar[str] = "chart-line"
+    order: ClassVar[int] = 40
+    help: ClassVar[str] = "An equation placed on the axes, or linked to them, is drawn there."
+
+    def __post_init__(self) -> None:
+        for low, high in ((self.x_min, self.x_max), (self.y_min, self.y_max)):
+            if not (-1e12 <= low < high <= 1e12 and high - low > 1e-9 * max(abs(low), abs(high))):
+                raise ValueError("an axis must run from a smaller to a larger number")
+        if not (1 <= self.width <= 1e6 and 1 <= self.height <= 1e6):
+            raise ValueError("axes must have a size")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("axes")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        words = _("coordinates graph plane grid function plot")
+        yield ShelfItem("axes", _("axes"), "Graphs", cls, words)
+        yield ShelfItem(
+            "axes, first quadrant",
+            _("axes from zero"),
+            "Graphs",
+            lambda: cls(x_min=0, x_max=10, y_min=0, y_max=8, width=400),
+            words,
+        )
+
+    def extent(self) -> Box:
+        return Box(0, 0, self.width, self.height)
+
+    def to_local(self, x: float, y: float) -> Point:
+        """From the plane to its own coordinates."""
+        return (
+            (x - self.x_min) / (self.x_max - self.x_min) * self.width,
+            (self.y_max - y) / (self.y_max - self.y_min) * self.height,
+        )
+
+    def to_plane(self, x: float, y: float) -> Point:
+        return (
+            self.x_min + x / self.width * (self.x_max - self.x_min),
+            self.y_max - y / self.height * (self.y_max - self.y_min),
+        )
+
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        return self.curves(page)
+
+    def curves(self, page: Page) -> tuple[Equation, ...]:
+        """The equations drawn on it: those linked to it, and those that lie on it and are linked to nothing."""
+        found = []
+        for thing in page.things:
+            if isinstance(thing, Equation) and (thing.axes == self.id if thing.axes else self._carries(thing)):
+                found.append(thing)
+        return tuple(found)
+
+    def _carries(self, equation: Equation) -> bool:
+        return self.extent().holds(*self.placement.to_local(*equation.box().centre))
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        for name in ("x_min", "x_max", "y_min", "y_max"):
+            label = {"x_min": _("x from"), "x_max": _("x to"), "y_min": _("y from"), "y_max": _("y to")}[name]
+            yield measure(name, getattr(self, name), "", label, 3, set=self._range_setter(name))
+        for equation in self.curves(page):
+            yield Fact(f"curve {equation.id}", equation.source, text=equation.source, label=_("drawn"))
+
+    def _range_setter(self, name: str) -> Callable[[str], Thing]:
+        def set_range(typed: str) -> Thing:
+            try:
+                changed: Thing = self.replace(**{name: read_number(typed)})
+            except ValueError as error:
+                if "axis" in str(error):
+                    raise ValueError(_("An axis must run from a smaller to a larger number.")) from error
+                raise
+            return changed
+
+        return set_range
+
+    def handles(self) -> tuple[Handle, ...]:
+        return (Handle("corner", self.width, self.height, _("size")),)
+
+    def with_handle(self, name: str, x: float, y: float) -> Thing:
+        changed: Thing = self.replace(width=max(SMALLEST_SIDE, x), height=max(SMALLEST_SIDE, y))
+        return changed
+
+    def stretched(self, across: float, down: float) -> Thing | None:
+        size = {"width": max(SMALLEST_SIDE, self.width * across), "height": max(SMALLEST_SIDE, self.height * down)}
+        changed: Thing = self.replace(**size)
+        return changed
+
+    def ticks(self) -> tuple[list[float], list[float]]:
+        """Round numbers to mark on each axis, about one every 44 page units."""
+        return (
+            round_steps(self.x_min, self.x_max, self.width / 44),
+            round_steps(self.y_min, self.y_max, self.height / 44),
+        )
+
+
+def round_steps(low: float, high: float, most: float) -> list[float]:
+    """Multiples of 1, 2 or 5 times a power of ten between low and high, at most about `most` of them."""
+    rough = (high - low) / max(1.0, most)
+    power = 10 ** math.floor(math.log10(rough))
+    step = next(power * k for k in (1, 2, 5, 10) if power * k >= rough * 0.999)
+    first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
+    return [k * step for k in range(first, last + 1)][:200]
+
+
+def tick_text(value: float, step: float) -> str:
+    places = max(0, -math.floor(math.log10(step) + 1e-9)) if step > 0 else 0
+    return number_text(value, min(places, 9))
+
+
+def axes_at(x: float, y: float, **fields: float) -> Axes:
+    """Axes whose top left corner lies at a place on the page."""
+    return Axes(placement=Placement(x, y), **fields)  # type: ignore[arg-type]

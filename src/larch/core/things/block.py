@@ -1,0 +1,152 @@
+"""Base-ten blocks: ones, tens, hundreds and thousands, exchanged ten for one."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import ClassVar
+
+from larch.core.action import Action, Things
+from larch.core.arrange import ids_of
+from larch.core.edit import Edit
+from larch.core.fact import Fact
+from larch.core.page import Page
+from larch.core.shape import Box, Placement, union
+from larch.core.thing import ShelfItem, Snap, Thing
+from larch.core.words import _, many
+
+UNIT = 13.0  # side of a one, page units
+DEPTH = 36.0  # how far the thousand's top and side lean back
+HUES = {1: "clay", 10: "lake", 100: "plum", 1000: "moss"}
+
+
+class Block(Thing, frozen=True, kw_only=True, tag="block"):
+    """value is 1, 10, 100 or 1000; anything else raises ValueError."""
+
+    value: int = 1
+    hue: str = ""
+
+    resizable: ClassVar[bool] = False
+    icon: ClassVar[str] = "blocks"
+    order: ClassVar[int] = 10
+    help: ClassVar[str] = "Slide blocks together; select ten of a kind to exchange them for one, or one for ten."
+
+    def __post_init__(self) -> None:
+        if self.value not in HUES:
+            raise ValueError("a block counts 1, 10, 100 or 1000")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("block")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        words = _("base-ten place value number counting units rods flats cubes")
+        for value, label in ((1, _("ones")), (10, _("tens")), (100, _("hundreds")), (1000, _("thousands"))):
+            yield ShelfItem(f"block {value}", label, "Blocks", lambda value=value: cls(value=value), words)
+
+    def label(self, page: Page) -> str:
+        words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}
+        return self.name or words[self.value]
+
+    def colour(self) -> str:
+        return self.hue or HUES[self.value]
+
+    def extent(self) -> Box:
+        ten = 10 * UNIT
+        size = {1: (UNIT, UNIT), 10: (UNIT, ten), 100: (ten, ten), 1000: (ten + DEPTH, ten + DEPTH)}
+        return Box(0, 0, *size[self.value])
+
+    def worth(self) -> int | None:
+        return self.value
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        yield Fact("value", self.value, text=str(self.value), label=_("value"), badge=True)
+        lower = self.value // 10
+        if lower:
+            yield Fact("worth", 10, text=many("{n} of the next smaller", "{n} of the next smaller", 10), label=_("is"))
+
+    def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
+        """Beside another block, edge to edge, with tops or bottoms level."""
+        mine = self.box()
+        best: tuple[float, Snap] | None = None
+        for other in others:
+            if not isinstance(other, Block):
+                continue
+            theirs = other.box()
+            if not mine.grown(reach).meets(theirs):
+                continue
+            for dx, dy, reason, line in _fits(mine, theirs):
+                distance = max(abs(dx), abs(dy))
+                if distance <= reach and (best is None or distance < best[0]):
+                    best = (distance, Snap(dx, dy, reason, line))
+        return best[1] if best else None
+
+    def actions(self) -> tuple[Action, ...]:
+        return ACTIONS
+
+
+def _fits(mine: Box, theirs: Box) -> list[tuple[float, float, str, tuple[tuple[float, float], tuple[float, float]]]]:
+    across = [(theirs.x1 - mine.x0, theirs.x1), (theirs.x0 - mine.x1, theirs.x0)]
+    level = [theirs.y0 - mine.y0, theirs.y1 - mine.y1]
+    down = [(theirs.y1 - mine.y0, theirs.y1), (theirs.y0 - mine.y1, theirs.y0)]
+    flush = [theirs.x0 - mine.x0, theirs.x1 - mine.x1]
+    top, bottom = min(mine.y0, theirs.y0), max(mine.y1, theirs.y1)
+    left, right = min(mine.x0, theirs.x0), max(mine.x1, theirs.x1)
+    beside = [(dx, dy, _("side by side"), ((x, top), (x, bottom))) for dx, x in across for dy in level]
+    above = [(dx, dy, _("on top of each other"), ((left, y), (right, y))) for dy, y in down for dx in flush]
+    return beside + above
+
+
+def full_tens(things: Things) -> list[Sequence[Block]]:
+    """The selection's lots of ten blocks of one value, from the smallest value up."""
+    lots: list[Sequence[Block]] = []
+    for value in (1, 10, 100):
+        same = [t for t in things if isinstance(t, Block) and t.value == value and not t.locked and not t.supply]
+        lots += [same[i : i + 10] for i in range(0, len(same) - 9, 10)]
+    return lots
+
+
+def gather(page: Page, things: Things) -> Edit:
+    """Every ten of a kind become one of the next, where the ten stood."""
+    lots = full_tens(things)
+    gone = {block.id for lot in lots for block in lot}
+    new = []
+    for lot in lots:
+        corner = union(block.box() for block in lot)
+        new.append(Block(value=lot[0].value * 10, placement=Placement(corner.x0, corner.y0)))
+    after = page.without(gone)
+    ids = after.put_ids(len(new))
+    kept = [id for id in ids_of(things) if id not in gone]
+    return Edit(_("Exchange ten for one"), page, after.put(*new), select=tuple(kept + ids))
+
+
+def break_up(page: Page, things: Things) -> Edit:
+    """Each block larger than a one becomes ten of the next smaller, laid where it was."""
+    breaking = [t for t in things if isinstance(t, Block) and t.value > 1 and not t.locked and not t.supply]
+    new = [part for block in breaking for part in _parts(block)]
+    after = page.without(ids_of(breaking))
+    ids = after.put_ids(len(new))
+    kept = [id for id in ids_of(things) if id not in set(ids_of(breaking))]
+    return Edit(_("Exchange one for ten"), page, after.put(*new), select=tuple(kept + ids))
+
+
+def _parts(block: Block) -> list[Block]:
+    step = {10: (0.0, UNIT), 100: (UNIT, 0.0), 1000: (DEPTH / 9, -DEPTH / 9)}[block.value]
+    start = (0.0, DEPTH) if block.value == 1000 else (0.0, 0.0)
+    order = range(9, -1, -1) if block.value == 1000 else range(10)  # the hindmost hundred lies lowest
+    made = []
+    for k in order:
+        x, y = block.placement.to_page(start[0] + k * step[0], start[1] + k * step[1])
+        placement = Placement(x, y, block.placement.turn, block.placement.scale)
+        made.append(Block(value=block.value // 10, placement=placement))
+    return made
+
+
+ACTIONS = (
+    Action("gather ten", lambda p, ts: _("exchange ten for one"), "combine", gather,
+           lambda p, ts: bool(full_tens(ts)), rank=5, board=True, words="regroup carry trade bundle"),
+    Action("break up", lambda p, ts: _("exchange one for ten"), "split", break_up,
+           lambda p, ts: any(isinstance(t, Block) and t.value > 1 and not t.locked and not t.supply for t in ts),
+           rank=6, board=True, words="regroup borrow decompose unbundle"),
+)  # fmt: skip
+

@@ -1,0 +1,175 @@
+"""Polygons that know their sides and angles."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from typing import Any, ClassVar
+
+from larch.core import geometry
+from larch.core.action import Action, Things, only
+from larch.core.arrange import ids_of
+from larch.core.edit import Edit
+from larch.core.fact import Fact, measure, read_number
+from larch.core.page import Page
+from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.words import _
+
+LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+
+
+class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
+    """Corners in its own coordinates, in order. Raises ValueError for fewer than three or ones out of range."""
+
+    vertices: tuple[Point, ...] = ((0.0, 160.0), (224.0, 160.0), (150.0, 0.0))
+    letters: str = ""
+
+    icon: ClassVar[str] = "triangle"
+    order: ClassVar[int] = 30
+    help: ClassVar[str] = "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page."
+
+    def __post_init__(self) -> None:
+        if not 3 <= len(self.vertices) <= 1000:
+            raise ValueError("a polygon has three to a thousand corners")
+        if not all(abs(v) <= FARTHEST for vertex in self.vertices for v in vertex):
+            raise ValueError("a corner must lie on the page")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("polygon")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        tray = "Shapes"
+        measures = ("sides", "angles")
+        yield ShelfItem("triangle", _("triangle"), tray, lambda: cls(shown=measures), _("three sides measure angle"))
+        square = ((0.0, 0.0), (160.0, 0.0), (160.0, 160.0), (0.0, 160.0))
+        yield ShelfItem("square", _("square"), tray, lambda: cls(vertices=square, shown=measures), _("four sides"))
+        panel = ((0.0, 0.0), (160.0, 0.0), (224.0, 128.0), (0.0, 128.0))
+        yield ShelfItem(
+            "quadrilateral", _("quadrilateral"), tray, lambda: cls(vertices=panel, shown=measures), _("four sides")
+        )
+        hexagon = tuple((96 + 96 * math.cos(k * math.pi / 3), 96 - 96 * math.sin(k * math.pi / 3)) for k in range(6))
+        yield ShelfItem("hexagon", _("hexagon"), tray, lambda: cls(vertices=hexagon, hue="moss"), _("six sides"))
+
+    def corner_names(self) -> list[str]:
+        """A, B, C …; or the letters it was given."""
+        if len(self.letters) == len(self.vertices):
+            return list(self.letters)
+        if len(self.vertices) <= len(LETTERS):
+            return list(LETTERS[: len(self.vertices)])
+        return [f"P{i + 1}" for i in range(len(self.vertices))]
+
+    def label(self, page: Page) -> str:
+        words = {3: _("Triangle"), 4: _("Quadrilateral"), 5: _("Pentagon"), 6: _("Hexagon")}
+        word = words.get(len(self.vertices), _("Polygon"))
+        return self.name or (f"{word} {''.join(self.corner_names())}" if len(self.vertices) < 9 else word)
+
+    def sort(self) -> str:
+        """What kind of shape it is, in words; "" where nothing more can be said."""
+        if geometry.crosses_itself(self.vertices):
+            return _("its sides cross")
+        angles = geometry.interior_angles(self.vertices)
+        if len(self.vertices) == 3:
+            found = geometry.triangle_words(geometry.sides(self.vertices), angles)
+            return ", ".join(_(word) for word in found) if found else _("flat: its corners lie in a line")
+        dented = any(angle is not None and angle > 180 + 1e-9 for angle in angles)
+        return _("concave") if dented else _("convex")
+
+    def extent(self) -> Box:
+        return box_of(self.vertices)
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        if geometry.inside(self.vertices, x, y):
+            return True
+        return any(geometry.distance_to_side(a, b, x, y) <= slack for a, b in geometry.pairs(self.vertices))
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        names = self.corner_names()
+        cm = self.placement.scale / page.unit
+        yield Fact("sort", self.sort(), text=self.sort(), label=_("it is"))
+        for i, length in enumerate(geometry.sides(self.vertices)):
+            name = names[i] + names[(i + 1) % len(names)]
+            yield measure(name, length * cm, "cm", badge=True, set=self._side_setter(i, page))
+        crossed = geometry.crosses_itself(self.vertices)
+        for i, angle in enumerate(geometry.interior_angles(self.vertices)):
+            label = _("angle {corner}").format(corner=names[i])
+            if angle is None or crossed:
+                why = _("its sides cross") if crossed else _("two corners coincide")
+                yield Fact(f"angle {names[i]}", None, "°", why, label)
+            else:
+                yield measure(f"angle {names[i]}", angle, "°", label, badge=True)
+        yield measure("perimeter", geometry.perimeter(self.vertices) * cm, "cm", _("perimeter"), badge=True)
+        if crossed:
+            yield Fact("area", None, "cm²", _("its sides cross"), _("area"))
+        else:
+            yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge=True)
+
+    def _side_setter(self, i: int, page: Page) -> Callable[[str], Thing]:
+        """Sets a side's length by moving its second end along it."""
+
+        def set_length(typed: str) -> Thing:
+            wanted = read_number(typed) * page.unit / self.placement.scale
+            if not 0 < wanted <= FARTHEST:
+                raise ValueError(_("A side must be longer than nothing."))
+            j = (i + 1) % len(self.vertices)
+            (ax, ay), (bx, by) = self.vertices[i], self.vertices[j]
+            length = math.dist((ax, ay), (bx, by))
+            if length == 0:
+                raise ValueError(_("The two ends lie on one spot; drag them apart first."))
+            k = wanted / length
+            return self.with_handle(str(j), ax + (bx - ax) * k, ay + (by - ay) * k)
+
+        return set_length
+
+    def handles(self) -> tuple[Handle, ...]:
+        if len(self.vertices) > 60:
+            return ()
+        names = self.corner_names()
+        return tuple(
+            Handle(str(i), x, y, _("corner {name}").format(name=names[i])) for i, (x, y) in enumerate(self.vertices)
+        )
+
+    def with_handle(self, name: str, x: float, y: float) -> Thing:
+        vertices = list(self.vertices)
+        vertices[int(name)] = (x, y)
+        changed: Thing = self.replace(vertices=tuple(vertices))
+        return changed
+
+    def stretched(self, across: float, down: float) -> Thing | None:
+        changed: Thing = self.replace(vertices=tuple((x * across, y * down) for x, y in self.vertices))
+        return changed
+
+    def actions(self) -> tuple[Action, ...]:
+        return ACTIONS
+
+
+def _toggle_measures(what: str, label: Callable[[], str]) -> Callable[[Page, Things], Edit]:
+    def run(page: Page, things: Things) -> Edit:
+        on = not all(what in thing.shown for thing in things)
+
+        def change(thing: Thing) -> Any:
+            rest = tuple(name for name in thing.shown if name != what)
+            return thing.replace(shown=(*rest, what) if on else rest)
+
+        return Edit(label(), page, page.changing(ids_of(things), change))
+
+    return run
+
+
+def polygon_on(page: Page, corners: list[Point], **fields: Any) -> Polygon:
+    """A polygon from corners on the page, with its own origin at its top left."""
+    box = box_of(corners)
+    local = tuple((x - box.x0, y - box.y0) for x, y in corners)
+    return Polygon(vertices=local, placement=Placement(box.x0, box.y0), **fields)
+
+
+ACTIONS = (
+    Action("sides", lambda p, ts: _("hide sides") if all("sides" in t.shown for t in ts) else _("show sides"),
+           "ruler", _toggle_measures("sides", lambda: _("Show or hide sides")), only(Polygon), rank=10, board=True,
+           words="measure length"),
+    Action("angles", lambda p, ts: _("hide angles") if all("angles" in t.shown for t in ts) else _("show angles"),
+           "triangle", _toggle_measures("angles", lambda: _("Show or hide angles")), only(Polygon), rank=11,
+           board=True, words="measure degrees"),
+)  # fmt: skip

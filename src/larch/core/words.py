@@ -1,0 +1,22 @@
+"""Words a person sees: gettext for the core and all that stands on it."""
+
+import gettext
+from pathlib import Path
+
+_LOCALES = Path(__file__).parent.parent / "assets" / "locale"
+_current: gettext.NullTranslations = gettext.NullTranslations()
+
+
+def speak(language: str) -> None:
+    """Chooses the language of every later text, e.g. "de"; falls back to English."""
+    global _current
+    _current = gettext.translation("larch", _LOCALES, [language], fallback=True)
+
+
+def _(text: str) -> str:
+    return _current.gettext(text)
+
+
+def many(one: str, several: str, count: int) -> str:
+    """`one` or `several` by the plural rule of the language, with {n} filled in."""
+    return _current.ngettext(one, several, count).format(n=count)
