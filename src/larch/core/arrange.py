@@ -151,6 +151,10 @@ def recolouring(hue: str) -> Callable[[Page, Things], Edit]:
     return lambda page, things: recolour(page, things, hue)
 
 
+def _colour_label(hue: str) -> Callable[[Page, Things], str]:
+    return lambda page, things: _("colour: {hue}").format(hue=_(hue))
+
+
 def _label(text: Callable[[], str]) -> Callable[[Page, Things], str]:
     return lambda page, things: text()
 
@@ -181,6 +185,6 @@ ARRANGING: tuple[Action, ...] = (
            words="below under layer"),
     Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
            lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words="rotate 90"),
-    *(Action(f"colour {hue}", (lambda hue: lambda p, ts: _("colour: {hue}").format(hue=_(hue)))(hue), "palette",
+    *(Action(f"colour {hue}", _colour_label(hue), "palette",
              recolouring(hue), rank=80, words="color paint") for hue in HUES),
 )  # fmt: skip

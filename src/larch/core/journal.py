@@ -49,11 +49,15 @@ class Record(Struct, omit_defaults=True):
 
 
 class About(Struct, omit_defaults=True):
-    """path: of the lesson's file, "" if it has none yet; stamp: size and time of it as the journal knows it."""
+    """path: of the lesson's file, "" if it has none yet; stamp: size and time of it as the journal knows it.
+
+    unsaved: edits that the journal's lesson already has beyond its file.
+    """
 
     path: str = ""
     stamp: tuple[int, int] = (0, 0)
     title: str = ""
+    unsaved: int = 0
 
 
 def record_of(label: str, before: Lesson, after: Lesson) -> Record:
@@ -158,9 +162,9 @@ class Journal:
         self._thread = threading.Thread(target=self._work, name="larch journal", daemon=True)
         self._thread.start()
 
-    def start(self, lesson: Lesson, path: Path | None) -> None:
-        """Begins anew from this lesson: as opened, or as just saved to `path`."""
-        about = About(str(path) if path else "", stamp_of(path) if path else (0, 0), lesson.title)
+    def start(self, lesson: Lesson, path: Path | None, unsaved: int = 0) -> None:
+        """Begins anew from this lesson: as opened with some unsaved edits, or as just saved to `path`."""
+        about = About(str(path) if path else "", stamp_of(path) if path else (0, 0), lesson.title, unsaved)
         self._queue.put(lambda: self._restart(lesson, about))
 
     def record(self, label: str, before: Lesson, after: Lesson) -> None:
@@ -246,14 +250,16 @@ def recover(folder: Path) -> Recovered | None:
     fresh = folder / "next.larch"
     if fresh.exists() and (not start.exists() or not (folder / "log").exists()):
         try:
-            return Recovered(read_lesson(fresh).lesson, 0, _about(folder))
+            about = _about(folder, fresh=True)
+            return Recovered(read_lesson(fresh).lesson, about.unsaved, about)
         except LessonFileError:
             pass
     try:
         lesson = read_lesson(start).lesson
     except LessonFileError:
         return None
-    edits = 0
+    about = _about(folder)
+    edits = about.unsaved
     try:
         log = (folder / "log").read_bytes()
     except OSError:
@@ -264,14 +270,25 @@ def recover(folder: Path) -> Recovered | None:
         except (ValueError, msgspec.MsgspecError):
             break
         edits += 1
-    return Recovered(lesson, edits, _about(folder))
+    return Recovered(lesson, edits, about)
 
 
-def _about(folder: Path) -> About:
-    for name in ("about.json", "about.json.part"):
+def _about(folder: Path, fresh: bool = False) -> About:
+    names = ("about.json", "about.json.part")
+    for name in reversed(names) if fresh else names:
         try:
             data: Any = (folder / name).read_bytes()
             return msgspec.json.decode(data, type=About)
         except (OSError, msgspec.MsgspecError):
             continue
     return About()
+
+
+def holds_work(folder: Path) -> bool:
+    """Whether a journal has edits that are in no file."""
+    try:
+        if (folder / "log").stat().st_size > 0:
+            return True
+    except OSError:
+        pass
+    return _about(folder, fresh=(folder / "next.larch").exists()).unsaved > 0

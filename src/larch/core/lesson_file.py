@@ -143,8 +143,8 @@ def read_lesson(path: Path) -> Opened:
 def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
     if len(archive.infolist()) > MOST_ENTRIES:
         raise LessonFileError(_("{name} holds far too many parts for a lesson.").format(name=name))
-    for entry in archive.namelist():
-        if entry.startswith("/") or ".." in entry.split("/") or "\\" in entry:
+    for part in archive.namelist():
+        if part.startswith("/") or ".." in part.split("/") or "\\" in part:
             raise LessonFileError(_("{name} points outside itself and was not opened.").format(name=name))
     try:
         head = _bounded(archive, "lesson.json")
@@ -193,7 +193,9 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
             continue
         seen.add(listed.id)
         if lost:
-            text = many("1 thing on page {{page}} was left out.", "{n} things on page {{page}} were left out.", len(lost))
+            text = many(
+                "1 thing on page {{page}} was left out.", "{n} things on page {{page}} were left out.", len(lost)
+            )
             losses.append(text.format(page=number))
         pages.append(page)
     return pages

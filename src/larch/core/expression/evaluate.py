@@ -217,7 +217,7 @@ def _float_power(base: float, exponent: float, odd: int) -> float:
     if base < 0 and not exponent.is_integer():
         if not odd:
             raise Undefined(_("A negative number has no real power of this kind."))
-        return odd * abs(base) ** exponent
+        return float(odd * abs(base) ** exponent)
     return float(base**exponent)
 
 
@@ -290,7 +290,7 @@ def _array(node: Node, variables: Mapping[str, Any]) -> Any:
                 return np.divide(a, b)
             return a + b if op == "+" else a - b if op == "-" else a * b
         case Call(function, arguments):
-            return _ARRAY(function)(*(_array(argument, variables) for argument in arguments))
+            return _array_function(function)(*(_array(argument, variables) for argument in arguments))
     return math.nan
 
 
@@ -307,7 +307,7 @@ def _array_power(base: Any, exponent: Any, odd: int) -> Any:
     return np.where((base == 0) & (np.asarray(exponent) <= 0), np.nan, result)
 
 
-def _ARRAY(function: str) -> Callable[..., Any]:
+def _array_function(function: str) -> Callable[..., Any]:
     import numpy as np
 
     named: dict[str, Callable[..., Any]] = {

@@ -66,8 +66,8 @@ def _difference(a: Stretches, b: Stretches) -> Stretches:
 
 
 def _product(a: Stretches, b: Stretches) -> Stretches:
-    corners = (a.low * b.low, a.low * b.high, a.high * b.low, a.high * b.high)
-    return Stretches(np.minimum.reduce(corners), np.maximum.reduce(corners), a.ok & b.ok)
+    corners = np.stack((a.low * b.low, a.low * b.high, a.high * b.low, a.high * b.high))
+    return Stretches(corners.min(axis=0), corners.max(axis=0), a.ok & b.ok)
 
 
 def _quotient(a: Stretches, b: Stretches) -> Stretches:
@@ -89,7 +89,7 @@ def _power(a: Stretches, b: Stretches, odd: bool) -> Stretches:
     if odd:  # an odd root: monotone up from 0 for positive exponents, in both directions
         root = np.power(np.maximum(np.abs(a.low), np.abs(a.high)), b.low)
         return Stretches(-root, root, a.ok & b.ok & ((b.low > 0) | positive | (a.high < 0)))
-    low, high = np.minimum.reduce(corners), np.maximum.reduce(corners)
+    low, high = np.stack(corners).min(axis=0), np.stack(corners).max(axis=0)
     straddles = (a.low <= 0) & (a.high >= 0)
     even = whole & (np.mod(b.low, 2) == 0)
     low = np.where(even & straddles & (b.low > 0), np.minimum(low, 0), low)
@@ -129,9 +129,7 @@ def _wave(shift: float) -> Any:
         ends = (np.sin(low), np.sin(high))
         crest = np.floor((high - math.pi / 2) / math.tau) > np.floor((low - math.pi / 2) / math.tau)
         trough = np.floor((high + math.pi / 2) / math.tau) > np.floor((low + math.pi / 2) / math.tau)
-        return Stretches(
-            np.where(trough, -1.0, np.minimum(*ends)), np.where(crest, 1.0, np.maximum(*ends)), a.ok
-        )
+        return Stretches(np.where(trough, -1.0, np.minimum(*ends)), np.where(crest, 1.0, np.maximum(*ends)), a.ok)
 
     return over
 

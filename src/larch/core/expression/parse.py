@@ -1,12 +1,12 @@
 """Reading an expression: a hand-written recursive descent, bounded in length and depth.
 
-    relation := sum [(= < > ≤ ≥ ≠) sum]
-    sum      := term {(+ | −) term}
-    term     := signed {(· × * ÷ / :) signed | signed-without-sign}      left to right: 3/4 x is ¾·x
-    signed   := {− | +} power
-    power    := postfix [^ signed]
-    postfix  := atom {! | ° | superscript}
-    atom     := number | name | function | √ postfix | ( sum ) | | sum |
+relation := sum [(= < > ≤ ≥ ≠) sum]
+sum      := term {(+ | −) term}
+term     := signed {(· × * ÷ / :) signed | signed-without-sign}      left to right: 3/4 x is ¾·x
+signed   := {− | +} power
+power    := postfix [^ signed]
+postfix  := atom {! | ° | superscript}
+atom     := number | name | function | √ postfix | ( sum ) | | sum |
 """
 
 from __future__ import annotations

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from functools import partial
 from typing import ClassVar
 
 from larch.core.action import Action, Things
@@ -42,7 +43,7 @@ class Block(Thing, frozen=True, kw_only=True, tag="block"):
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("base-ten place value number counting units rods flats cubes")
         for value, label in ((1, _("ones")), (10, _("tens")), (100, _("hundreds")), (1000, _("thousands"))):
-            yield ShelfItem(f"block {value}", label, "Blocks", lambda value=value: cls(value=value), words)
+            yield ShelfItem(f"block {value}", label, "Blocks", partial(cls, value=value), words)
 
     def label(self, page: Page) -> str:
         words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}
@@ -149,4 +150,3 @@ ACTIONS = (
            lambda p, ts: any(isinstance(t, Block) and t.value > 1 and not t.locked and not t.supply for t in ts),
            rank=6, board=True, words="regroup borrow decompose unbundle"),
 )  # fmt: skip
-

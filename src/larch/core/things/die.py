@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.action import Action, Things, only
@@ -53,7 +54,7 @@ class Die(Thing, frozen=True, kw_only=True, tag="die"):
         yield ShelfItem("die", _("die"), "Chance", cls, words)
         for faces in (4, 8, 10, 12, 20):
             label = _("die of {n}").format(n=faces)
-            yield ShelfItem(f"die {faces}", label, "Chance", lambda faces=faces: cls(faces=faces, hue="plum"), words)
+            yield ShelfItem(f"die {faces}", label, "Chance", partial(cls, faces=faces, hue="plum"), words)
 
     def label(self, page: Page) -> str:
         return self.name or (_("die") if self.faces == 6 else _("die of {n}").format(n=self.faces))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import struct
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 from typing import ClassVar
 
 from larch.core.fact import Fact, measure
@@ -46,7 +47,7 @@ class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
         return _("ink")
 
     def samples(self) -> list[Sample]:
-        return list(struct.iter_unpack("<4f", self.points))  # type: ignore[arg-type]
+        return list(struct.iter_unpack("<4f", self.points))
 
     def extent(self) -> Box:
         return _reach(self)
@@ -69,7 +70,7 @@ class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
 
     def facts(self, page: Page) -> Iterator[Fact]:
         samples = self.samples()
-        steps = zip(samples, samples[1:], strict=False)
+        steps = pairwise(samples)
         length = sum(((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) ** 0.5 for a, b in steps)
         yield measure("length", length * self.placement.scale / page.unit, "cm", _("length"))
         seconds = (samples[-1][3] - samples[0][3]) / 1000 if samples else 0.0

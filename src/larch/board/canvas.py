@@ -1,0 +1,288 @@
+"""The canvas: paints the page, moves the view, and hands pointers on."""
+
+from __future__ import annotations
+
+import sys
+import threading
+from collections.abc import Callable
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import (
+    QContextMenuEvent,
+    QEventPoint,
+    QMouseEvent,
+    QNativeGestureEvent,
+    QPainter,
+    QPaintEvent,
+    QResizeEvent,
+    QTabletEvent,
+    QTouchEvent,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QWidget
+
+from larch.board import chrome
+from larch.board.camera import Camera, fitting
+from larch.board.look import PAPER
+from larch.board.pointer import Sample
+from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
+from larch.board.stage import AT_ONCE, SLICE, PageStage
+from larch.board.views import view_of
+from larch.core.session import Session
+from larch.core.shape import Point, union
+
+REST = 110  # ms without zooming after which the picture is made sharp
+WHEEL_STEP = 1.0015
+
+
+class Canvas(PageStage):
+    """menu_wanted: a right click, with its global position."""
+
+    menu_wanted = pyqtSignal(object)
+    _numpy_ready = pyqtSignal()
+
+    def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
+        super().__init__(session, page_id, parent)
+        self._fitted = True
+        self._fetching = False
+        self._rest = QTimer(self, interval=REST, singleShot=True, timeout=self._settle)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+        self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setTabletTracking(True)
+        self.setMinimumSize(120, 90)
+        self._numpy_ready.connect(self._numpy_arrived)
+
+    # Painting
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        assert event is not None
+        self._warm_up()
+        painter = QPainter(self)
+        region = event.rect()
+        base = self.surface
+        if self.camera is base.camera:
+            ratio = base.base.devicePixelRatio()
+            source = QRectF(region.x() * ratio, region.y() * ratio, region.width() * ratio, region.height() * ratio)
+            painter.drawPixmap(QRectF(region), base.base, source)
+        else:
+            painter.fillRect(region, PAPER)
+            painter.drawPixmap(base.stretched(base.camera, self.camera), base.base, QRectF(base.base.rect()))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self._paint_live(painter)
+        self._ink.paint(painter, region)
+        self._paint_chrome(painter)
+        painter.end()
+
+    def _paint_live(self, painter: QPainter) -> None:
+        lifts = [*self._retiring, *self._lifts.values()]
+        if lifts or self._motions:
+            page = self.preview_page()
+            for lift in lifts:
+                lift.paint(painter, page, self.camera)
+            painter.save()
+            painter.translate(self.camera.dx, self.camera.dy)
+            painter.scale(self.camera.scale, self.camera.scale)
+            lifted = {id for lift in self._lifts.values() for id in lift.things}
+            for id in self._dependents(page, lifted) - lifted if lifted else ():
+                thing = page.thing(id)
+                if thing is not None:
+                    view_of(thing).paint(painter, thing, page)
+            for motion in self._motions.values():
+                view_of(motion.after).paint_motion(painter, motion.before, motion.after, page, motion.progress())
+            painter.restore()
+
+    def _paint_chrome(self, painter: QPainter) -> None:
+        things = self.preview_page().some(self.selection)
+        carried = next((lift.shift for lift in self._lifts.values() if any(lift.shift)), None)
+        if carried is not None:
+            things = tuple(thing.moved(*carried) for thing in things) if len(things) < 60 else ()
+        chrome.paint_selection(painter, self.page, things, self.camera, self.at_board, self.handle_focus)
+        for snap in self._snaps.values():
+            chrome.paint_snap(painter, snap, self.camera)
+        for box in self._marquees.values():
+            chrome.paint_marquee(painter, box, self.camera)
+        for at, radius in self._erasers.values():
+            chrome.paint_eraser(painter, at, radius)
+
+    def _warm_up(self) -> None:
+        """NumPy is imported after the first paint, off this thread: graphs and ink wait a moment for it."""
+        if not self.surface.waiting or self._fetching:
+            return
+        if "numpy.linalg" in sys.modules:
+            self._numpy_arrived()
+            return
+
+        self._fetching = True
+
+        def fetch() -> None:
+            import numpy.linalg  # noqa: F401
+
+            self._numpy_ready.emit()
+
+        threading.Thread(target=fetch, name="larch numpy", daemon=True).start()
+
+    def _numpy_arrived(self) -> None:
+        if self.surface.waiting:
+            self.surface.waiting = False
+            self.surface.invalidate_all()
+            self._refresh()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        size = self.size()
+        self.surface.resize(size, self.devicePixelRatioF())
+        self._ink.resize(size, self.devicePixelRatioF())
+        if self._fitted:
+            self.whole_page()
+        self._refresh()
+
+    def sizeHint(self) -> QSize:
+        return QSize(1280, 720)
+
+    # Camera
+
+    def look(self, camera: Camera, fitted: bool = False) -> None:
+        """Moves the view. A zoom is shown at once and made sharp when it rests."""
+        self._fitted = fitted
+        if camera.scale == self.surface.camera.scale:
+            camera = Camera(camera.scale, round(camera.dx), round(camera.dy))
+            self.camera = camera
+            self.surface.look(camera)
+            self.surface.sharpen(SLICE)
+        else:
+            self.camera = camera
+            self._rest.start()
+        self._refresh()
+        self.viewed.emit()
+
+    def _settle(self) -> None:
+        self.camera = Camera(self.camera.scale, round(self.camera.dx), round(self.camera.dy))
+        self.surface.look(self.camera)
+        self._refresh()
+
+    def whole_page(self) -> None:
+        self.look(fitting(self.page.printed(), self.width(), self.height()), fitted=True)
+        self._settle_now()
+
+    def true_size(self) -> None:
+        """100 %: one page unit to a pixel, about the middle of the view."""
+        self.zoom_by(1 / self.camera.scale, (self.width() / 2, self.height() / 2))
+        self._settle_now()
+
+    def whole_extent(self) -> None:
+        """Everything on the page, also what lies beyond its printed part."""
+        boxes = [view_of(thing).box(thing) for thing in self.page.things]
+        self.look(fitting(union([self.page.printed(), *boxes]), self.width(), self.height(), 20))
+        self._settle_now()
+
+    def _settle_now(self) -> None:
+        self._rest.stop()
+        if self.camera is not self.surface.camera:
+            self._settle()
+        self.surface.sharpen(AT_ONCE)
+        self._refresh()
+
+    def pan_by(self, dx: float, dy: float) -> None:
+        self.look(self.camera.panned(dx, dy))
+
+    def zoom_by(self, factor: float, view_pos: Point) -> None:
+        self.look(self.camera.zoomed(factor, *view_pos))
+
+    def mousePressEvent(self, event: QMouseEvent | None, clicks: int = 1) -> None:
+        assert event is not None
+        self.setFocus()
+        if event.button() == Qt.MouseButton.RightButton:
+            return
+        self.pointers.press(from_mouse(event, self.camera.to_page, clicks))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self.mousePressEvent(event, 2)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        self.pointers.move(from_mouse(event, self.camera.to_page))
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if event.button() != Qt.MouseButton.RightButton:
+            self.pointers.release(from_mouse(event, self.camera.to_page))
+
+    def tabletEvent(self, event: QTabletEvent | None) -> None:
+        assert event is not None
+        sample = from_tablet(event, self.camera.to_page)
+        handlers: dict[QEvent.Type, Callable[[Sample], None]] = {
+            QEvent.Type.TabletPress: self.pointers.press,
+            QEvent.Type.TabletMove: self.pointers.move,
+            QEvent.Type.TabletRelease: self.pointers.release,
+        }
+        handler = handlers.get(event.type())
+        if handler is not None:
+            handler(sample)
+            event.accept()
+
+    def event(self, event: QEvent | None) -> bool:
+        assert event is not None
+        kind = event.type()
+        if kind in (QEvent.Type.TouchBegin, QEvent.Type.TouchUpdate, QEvent.Type.TouchEnd, QEvent.Type.TouchCancel):
+            assert isinstance(event, QTouchEvent)
+            self._touch(event)
+            return True
+        if kind == QEvent.Type.NativeGesture and isinstance(event, QNativeGestureEvent):
+            return self._native_gesture(event)
+        return super().event(event)
+
+    def _touch(self, event: QTouchEvent) -> None:
+        event.accept()
+        if event.type() == QEvent.Type.TouchCancel:
+            self.pointers.cancel()
+            return
+        for point in event.points():
+            sample = from_touch(event, point, self.camera.to_page)
+            state = point.state()
+            if state == QEventPoint.State.Pressed:
+                self.pointers.press(sample)
+            elif state == QEventPoint.State.Updated:
+                self.pointers.move(sample)
+            elif state == QEventPoint.State.Released:
+                self.pointers.release(sample)
+
+    def _native_gesture(self, event: QNativeGestureEvent) -> bool:
+        if event.gestureType() != Qt.NativeGestureType.ZoomNativeGesture:
+            return False
+        at = event.position()
+        self.zoom_by(1 + event.value(), (at.x(), at.y()))
+        return True
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """The wheel moves the page; with Ctrl it zooms about the pointer."""
+        assert event is not None
+        at, turn, fine = event.position(), event.angleDelta(), event.pixelDelta()
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.zoom_by(WHEEL_STEP ** turn.y(), (at.x(), at.y()))
+        else:
+            step = QPointF(fine) if not fine.isNull() else QPointF(turn) / 2
+            if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+                step = QPointF(step.y(), step.x())
+            self.pan_by(step.x(), step.y())
+        event.accept()
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        assert event is not None
+        at = self.camera.to_page(event.pos().x(), event.pos().y())
+        thing = self.thing_at(at, 4 / self.camera.scale)
+        if thing is not None and thing.id not in self.selection:
+            self.select((thing.id,))
+        self.menu_wanted.emit(event.globalPos())
+
+    def focusNextPrevChild(self, onwards: bool) -> bool:
+        """Tab goes through the things of the page; after the last one it leaves the canvas."""
+        touchable = [t for t in self.page.things if not (self.at_board and t.locked)]
+        ids = [thing.id for thing in touchable]
+        where = ids.index(self.selection[-1]) if self.selection and self.selection[-1] in ids else None
+        following = (0 if onwards else len(ids) - 1) if where is None else where + (1 if onwards else -1)
+        if 0 <= following < len(ids):
+            self.select((ids[following],))
+            return True
+        self.select(())
+        return super().focusNextPrevChild(onwards)

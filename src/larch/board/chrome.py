@@ -1,0 +1,163 @@
+"""What shows a selection: outlines, handles, the total, snap lines. Pixels of the view."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+
+from larch.board.camera import Camera
+from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, interface_font
+from larch.board.views import view_of
+from larch.core.arrange import total
+from larch.core.fact import number_text
+from larch.core.page import Page
+from larch.core.shape import Box, Point, union
+from larch.core.thing import Snap, Thing
+
+REACH = 22.0  # half of the smallest target, pixels
+APART = 14.0  # between a selection and its frame
+STEM = 30.0
+CORNERS = ("size-tl", "size-tr", "size-br", "size-bl")
+
+
+def frame(things: Sequence[Thing], camera: Camera) -> Box:
+    """The frame round a selection, in the view."""
+    box = union(view_of(thing).box(thing) for thing in things)
+    return camera.box_to_view(box).grown(APART)
+
+
+def frame_handles(things: Sequence[Thing], camera: Camera, at_board: bool) -> list[tuple[str, str, Point]]:
+    """Handles of the frame as (id, name, place in the view)."""
+    free = [thing for thing in things if not thing.locked]
+    if not free or at_board:
+        return []
+    box = frame(things, camera)
+    found: list[tuple[str, str, Point]] = []
+    if any(thing.resizable for thing in free):
+        found += [("", name, corner) for name, corner in zip(CORNERS, box.corners(), strict=True)]
+    only = free[0] if len(free) == 1 else None
+    if only is not None and only.resizable and not only.placement.turn and only.stretched(1.0, 1.0) is not None:
+        found.append(("", "size-r", (box.x1, (box.y0 + box.y1) / 2)))
+        if only.kind() != "text":
+            found.append(("", "size-b", ((box.x0 + box.x1) / 2, box.y1)))
+    if any(thing.turnable for thing in free):
+        found.append(("", "turn", (box.x1 + STEM, box.y0 - STEM)))
+    if only is not None and only.supply:
+        found.append((only.id, "carry", ((box.x0 + box.x1) / 2, box.y0)))
+    return found
+
+
+def own_handles(things: Sequence[Thing], camera: Camera) -> list[tuple[str, str, Point]]:
+    """The handles that a single selected thing states itself."""
+    if len(things) != 1 or things[0].locked or things[0].supply:
+        return []
+    thing = things[0]
+    return [(thing.id, h.name, camera.to_view(*thing.placement.to_page(h.x, h.y))) for h in thing.handles()]
+
+
+def handle_at(handles: Sequence[tuple[str, str, Point]], pos: Point) -> tuple[str, str] | None:
+    """The nearest handle within reach."""
+    near = [(math.dist(place, pos), id, name) for id, name, place in handles]
+    best = min(near, default=None)
+    return (best[1], best[2]) if best is not None and best[0] <= REACH else None
+
+
+def paint_selection(
+    painter: QPainter, page: Page, things: Sequence[Thing], camera: Camera, at_board: bool, focus: str
+) -> None:
+    if not things:
+        return
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for thing in things:
+        _outline(painter, thing, camera)
+    box = frame(things, camera)
+    for _id, name, place in frame_handles(things, camera, at_board):
+        _frame_handle(painter, name, QPointF(*place), box)
+    for _id, name, place in own_handles(things, camera):
+        painter.setPen(QPen(GOLD, 3))
+        painter.setBrush(GOLD if name == focus else PAPER)
+        painter.drawEllipse(QPointF(*place), 9, 9)
+    worth = total(things)
+    if worth is not None:
+        _total(painter, number_text(worth, 0), box)
+
+
+def _outline(painter: QPainter, thing: Thing, camera: Camera) -> None:
+    local = view_of(thing).extent(thing)
+    corners = [camera.to_view(*thing.placement.to_page(*corner)) for corner in local.corners()]
+    painter.setPen(QPen(GOLD, 1.5, Qt.PenStyle.DashLine if thing.locked else Qt.PenStyle.SolidLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPolygon(QPolygonF([QPointF(*corner) for corner in corners]))
+
+
+def _frame_handle(painter: QPainter, name: str, at: QPointF, box: Box) -> None:
+    """Corners are brackets, edges short bars, turning a ring on a stem, carrying a small grip."""
+    pen = QPen(GOLD, 3.5, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+    painter.setPen(pen)
+    painter.setBrush(PAPER)
+    if name in CORNERS:
+        inx, iny = (13 if "l" in name[5:] else -13), (13 if "t" in name[5:] else -13)
+        points = [QPointF(at.x() + inx, at.y()), at, QPointF(at.x(), at.y() + iny)]
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPolyline(QPolygonF(points))
+    elif name == "size-r":
+        painter.drawLine(QPointF(at.x(), at.y() - 10), QPointF(at.x(), at.y() + 10))
+    elif name == "size-b":
+        painter.drawLine(QPointF(at.x() - 10, at.y()), QPointF(at.x() + 10, at.y()))
+    elif name == "turn":
+        painter.setPen(QPen(GOLD, 1.5))
+        painter.drawLine(QPointF(box.x1 + 4, box.y0 - 4), at)
+        painter.setPen(QPen(GOLD, 3))
+        painter.drawEllipse(at, 9, 9)
+        painter.drawArc(QRectF(at.x() - 4, at.y() - 4, 8, 8), 30 * 16, 270 * 16)
+    else:
+        painter.setPen(QPen(GOLD, 1.5))
+        painter.setBrush(GOLD)
+        painter.drawRoundedRect(QRectF(at.x() - 16, at.y() - 6, 32, 12), 6, 6)
+
+
+def _total(painter: QPainter, text: str, box: Box) -> None:
+    font = interface_font(24, bold=True)
+    painter.setFont(font)
+    wide = painter.fontMetrics().horizontalAdvance(text) + 28
+    rect = QRectF(box.centre[0] - wide / 2, box.y0 - 50, wide, 38)
+    painter.setPen(QPen(NEEDLE, 1.5))
+    painter.setBrush(PAPER)
+    painter.drawRoundedRect(rect, 6, 6)
+    painter.setPen(NEEDLE)
+    painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def paint_snap(painter: QPainter, snap: Snap, camera: Camera) -> None:
+    """A thin gold line and a word: why it fell into place there."""
+    if snap.line is None:
+        return
+    a, b = (QPointF(*camera.to_view(*point)) for point in snap.line)
+    painter.setPen(QPen(GOLD, 1.5))
+    painter.drawLine(a, b)
+    painter.setFont(interface_font(15, bold=True))
+    wide = painter.fontMetrics().horizontalAdvance(snap.reason) + 16
+    rect = QRectF(b.x() + 8, b.y() - 12, wide, 25)
+    painter.setBrush(PAPER)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.drawRoundedRect(rect, 4, 4)
+    painter.setPen(GOLD_TEXT)
+    painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, snap.reason)
+
+
+def paint_marquee(painter: QPainter, box: Box, camera: Camera) -> None:
+    view = camera.box_to_view(box)
+    wash = QColor(GOLD)
+    wash.setAlpha(24)
+    painter.setPen(QPen(GOLD, 1.5, Qt.PenStyle.DashLine))
+    painter.setBrush(wash)
+    painter.drawRect(QRectF(view.x0, view.y0, view.width, view.height))
+
+
+def paint_eraser(painter: QPainter, at: Point, radius: float) -> None:
+    painter.setPen(QPen(NEEDLE, 1.5))
+    painter.setBrush(QColor(255, 255, 255, 120))
+    painter.drawEllipse(QPointF(*at), radius, radius)

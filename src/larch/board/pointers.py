@@ -1,0 +1,90 @@
+"""Which gesture each pointer that is down belongs to. No Qt."""
+
+from __future__ import annotations
+
+from larch.board.pointer import Sample
+from larch.board.tools.base import Gesture, Stage, Tool
+from larch.board.tools.draw import EraserTool
+from larch.board.tools.place import HandTool, Pinch
+from larch.board.tools.select import SelectTool
+
+
+class Pointers:
+    """One gesture per pointer, so several people can work at once.
+
+    An eraser end always erases; the middle button, or a held space bar, always moves the page.
+    """
+
+    def __init__(self, stage: Stage) -> None:
+        self.stage = stage
+        self.tool: Tool = SelectTool()
+        self.space_held = False
+        self._down: dict[str, tuple[Gesture, Sample]] = {}
+
+    @property
+    def busy(self) -> bool:
+        """Whether a pointer is down."""
+        return bool(self._down)
+
+    def cancel(self) -> None:
+        """Gives up all that is under way."""
+        gestures = [gesture for gesture, _sample in self._down.values()]
+        self._down.clear()
+        for gesture in gestures:
+            gesture.cancel()
+
+    def press(self, sample: Sample) -> None:
+        """A pointer went down. Two fingers that both could pan pinch together instead."""
+        partner = self._pinch_partner(sample)
+        if partner is not None:
+            first, at = self._down[partner]
+            first.cancel()
+            pinch = Pinch(self.stage, at, sample)
+            self._down[partner] = (pinch, at)
+            self._down[sample.pointer] = (pinch, sample)
+            return
+        if sample.pointer in self._down:
+            self._down.pop(sample.pointer)[0].cancel()
+        self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
+
+    def _tool_for(self, sample: Sample) -> Tool:
+        if sample.kind == "eraser":
+            return self.tool if isinstance(self.tool, EraserTool) else EraserTool()
+        if sample.button == "middle" or self.space_held:
+            return HandTool()
+        return self.tool
+
+    def _pinch_partner(self, sample: Sample) -> str | None:
+        if sample.kind != "touch" or self.stage.handle_at(sample.view_pos) is not None:
+            return None
+        for pointer, (gesture, at) in self._down.items():
+            if at.kind == "touch" and gesture.pinches and self._is_free(sample):
+                return pointer
+        return None
+
+    def _is_free(self, sample: Sample) -> bool:
+        """Nothing lies under a finger that it would rather drag."""
+        if not isinstance(self.tool, SelectTool):
+            return True
+        thing = self.stage.thing_at(sample.page_pos, 0)
+        return thing is None or thing.locked
+
+    def move(self, sample: Sample) -> None:
+        found = self._down.get(sample.pointer)
+        if found is not None:
+            self._down[sample.pointer] = (
+                found[0],
+                found[1]._replace(view_pos=sample.view_pos, page_pos=sample.page_pos),
+            )
+            found[0].move(sample)
+
+    def release(self, sample: Sample) -> None:
+        """A pointer was lifted. It keeps the number of clicks that it was pressed with."""
+        found = self._down.pop(sample.pointer, None)
+        if found is None:
+            return
+        if isinstance(found[0], Pinch):  # the finger that stays does nothing more
+            for pointer in [p for p, (gesture, _at) in self._down.items() if gesture is found[0]]:
+                self._down[pointer] = (Gesture(), sample)
+            return
+        found[0].release(sample._replace(clicks=found[1].clicks))

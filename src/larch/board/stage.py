@@ -1,0 +1,355 @@
+"""The page as a stage for tools: what is selected, lifted, hidden and snapped, and how edits reach the picture."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtWidgets import QWidget
+
+from larch.board import chrome
+from larch.board.camera import Camera
+from larch.board.live import InkLayer, Lift, Motion
+from larch.board.pointer import Sample
+from larch.board.pointers import Pointers
+from larch.board.surface import Surface
+from larch.board.views import view_of
+from larch.core.action import Action, actions_for
+from larch.core.edit import Changes, Edit
+from larch.core.page import Page
+from larch.core.session import Session
+from larch.core.shape import Box, Point, union
+from larch.core.thing import Snap, Thing
+from larch.core.words import _, many
+
+SLICE = 9.0  # ms of painting at rest between two events
+AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
+
+
+class PageStage(QWidget):
+    """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
+    thing's editor), committed (after any change of the lesson)."""
+
+    selection_changed = pyqtSignal()
+    viewed = pyqtSignal()
+    dragging_changed = pyqtSignal(bool)
+    edit_wanted = pyqtSignal(object)
+    committed = pyqtSignal()
+
+    def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.page_id = page_id
+        self.camera = Camera()
+        self.selection: tuple[str, ...] = ()
+        self.at_board = False
+        self.still = False  # no motions
+        self.handle_focus = ""
+        self.pointers = Pointers(self)
+        self.surface = Surface(lambda: self.page)
+        self._ink = InkLayer()
+        self._lifts: dict[object, Lift] = {}
+        self._retiring: list[Lift] = []
+        self._motions: dict[str, Motion] = {}
+        self._snaps: dict[object, Snap] = {}
+        self._marquees: dict[object, Box] = {}
+        self._erasers: dict[object, tuple[Point, float]] = {}
+        self._shown = self.page
+        self._slicer = QTimer(self, interval=0, timeout=self._sharpen_slice)
+        self._ticker = QTimer(self, interval=16, timeout=self._tick)
+        self._unsubscribe = session.subscribe(self._lesson_changed)
+        self.surface.load()
+        self._describe()
+
+    @property
+    def page(self) -> Page:
+        """The page on show."""
+        found = self.session.lesson.page(self.page_id)
+        return found if found is not None else self.session.lesson.pages[0]
+
+    def show_page(self, id: str) -> None:
+        """Turns to a page; what was being done on the old one is given up."""
+        self.pointers.cancel()
+        self.page_id = id
+        self._shown = self.page
+        self._motions.clear()
+        self.surface.hidden = set()
+        self._retiring.clear()
+        self.select(())
+        self.surface.load()
+        self.surface.sharpen(40)
+        self._refresh()
+        self._describe()
+        self.viewed.emit()
+
+    def things(self) -> tuple[Thing, ...]:
+        """The selected things."""
+        return self.page.some(self.selection)
+
+    def _lesson_changed(self, changes: Changes) -> None:
+        if self.session.lesson.page(self.page_id) is None:
+            return  # the window turns to another page
+        before, after = self._shown, self.page
+        self._shown = after
+        ids = set(changes.things.get(self.page_id, ()))
+        if self.page_id in changes.heads and before.paper != after.paper:
+            self.surface.invalidate_all()
+        if ids:
+            self._start_motions(before, after, ids)
+            self.surface.change(before, after, ids)
+            dependents = self._dependents(before, ids) | self._dependents(after, ids)
+            for id in dependents - ids:
+                self.surface.invalidate(self.surface.index.boxes[id])
+            kept = tuple(id for id in self.selection if after.thing(id) is not None)
+            if kept != self.selection:
+                self.select(kept)
+        self.surface.sharpen(AT_ONCE)
+        self._refresh()
+        self._describe()
+        self.committed.emit()
+
+    @staticmethod
+    def _dependents(page: Page, ids: set[str]) -> set[str]:
+        """Things whose look depends on some of these."""
+        users = (t for t in page.things if type(t).uses is not Thing.uses)
+        return {t.id for t in users if any(used.id in ids for used in t.uses(page))}
+
+    def _start_motions(self, before: Page, after: Page, ids: set[str]) -> None:
+        if self.still:
+            return
+        for id in ids:
+            old, new = before.thing(id), after.thing(id)
+            if old is None or new is None or type(old) is not type(new):
+                continue
+            length = view_of(new).motion(old, new)
+            if length:
+                self._motions[id] = Motion(old, new, length)
+                self.surface.hidden.add(id)
+                self._ticker.start()
+
+    def _tick(self) -> None:
+        done = [id for id, motion in self._motions.items() if motion.progress() >= 1]
+        for id in done:
+            del self._motions[id]
+            self._rehide()
+            if id in self.surface.index.boxes:
+                self.surface.invalidate(self.surface.index.boxes[id])
+        if done:
+            self.surface.sharpen(AT_ONCE)
+        if not self._motions:
+            self._ticker.stop()
+        self._refresh()
+
+    def preview_page(self) -> Page:
+        """The page with whatever is being dragged as it looks just now."""
+        changed = {id: thing for lift in self._lifts.values() for id, thing in lift.things.items()}
+        return self.page.with_things(changed) if changed else self.page
+
+    def _refresh(self) -> None:
+        if not self.surface.sharp and not self._slicer.isActive() and self.camera is self.surface.camera:
+            self._slicer.start()
+        elif self.surface.sharp:
+            self._retiring.clear()
+        self.update()
+
+    def _sharpen_slice(self) -> None:
+        if self.camera is not self.surface.camera:
+            self._slicer.stop()
+            return
+        rects = self.surface.sharpen(SLICE)
+        if self.surface.sharp:
+            self._slicer.stop()
+            self._retiring.clear()
+            self.update()
+        for rect in rects:
+            self.update(rect)
+
+    def commit(self, edit: Edit) -> None:
+        """Commits an edit of this page and selects what it asks for."""
+        self.session.commit(edit)
+        if edit.select is not None:
+            self.select(edit.select)
+
+    def select(self, ids: Sequence[str]) -> None:
+        chosen = tuple(thing.id for thing in self.page.some(ids))
+        if chosen != self.selection:
+            self.selection = chosen
+            self.handle_focus = ""
+            self._describe()
+            self.selection_changed.emit()
+        self.update()
+
+    def thing_at(self, pos: Point, slack: float) -> Thing | None:
+        """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""
+        for thing in reversed(self.things_in(Box(*pos, *pos).grown(slack))):
+            if self.at_board and thing.locked and not thing.supply:
+                continue
+            local = thing.placement.to_local(*pos)
+            if view_of(thing).touches(thing, *local, slack / thing.placement.scale):
+                return thing
+        return None
+
+    def things_in(self, box: Box) -> list[Thing]:
+        return list(self.page.some(self.surface.index.meeting(box)))
+
+    def ink_at(self, start: Point, end: Point, radius: float) -> list[str]:
+        """Strokes within `radius` of a short path, looked at in steps of half the radius."""
+        steps = max(1, math.ceil(math.dist(start, end) / max(radius / 2, 1e-6)))
+        path = [
+            (start[0] + (end[0] - start[0]) * k / steps, start[1] + (end[1] - start[1]) * k / steps)
+            for k in range(min(steps, 200) + 1)
+        ]
+        box = union([Box(*start, *start), Box(*end, *end)]).grown(radius)
+        found = []
+        for thing in self.things_in(box):
+            if thing.is_ink and not (thing.locked and self.at_board):
+                place = thing.placement
+                if any(thing.touches(*place.to_local(*point), radius / place.scale) for point in path):
+                    found.append(thing.id)
+        return found
+
+    def handle_at(self, view_pos: Point) -> tuple[str, str] | None:
+        things = self.things()
+        own = chrome.handle_at(chrome.own_handles(things, self.camera), view_pos)
+        return own or chrome.handle_at(chrome.frame_handles(things, self.camera, self.at_board), view_pos)
+
+    def box_of(self, things: Sequence[Thing]) -> Box:
+        return union(view_of(thing).box(thing) for thing in things)
+
+    def preview(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
+        lift = self._lift(owner)
+        lift.things, lift.new = dict(things), list(new)
+        if lift.hidden != set(things):
+            self._hide(lift, set(things))
+        self.update()
+        self.viewed.emit()
+
+    def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
+        lift = self._lifts.get(owner)
+        if lift is None:
+            lift = self._lift(owner)
+            seen = self.camera.box_to_page(Box(0, 0, self.width(), self.height()))
+            lift.carry(self.page.some(ids), self.page, self.camera, seen, self.devicePixelRatioF())
+            hidden, lift.hidden = lift.hidden, set()
+            self._hide(lift, hidden)
+        lift.shift = (dx, dy)
+        if lift.picture is None:
+            lift.things = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
+            lift.shift = (0.0, 0.0)
+        self.update()
+
+    def hide_things(self, owner: object, ids: Sequence[str]) -> None:
+        self._hide(self._lift(owner), set(ids))
+
+    def _lift(self, owner: object) -> Lift:
+        if owner not in self._lifts:
+            self._lifts[owner] = Lift()
+            self.dragging_changed.emit(True)
+        return self._lifts[owner]
+
+    def _hide(self, lift: Lift, ids: set[str]) -> None:
+        changed = ids ^ lift.hidden
+        lift.hidden = ids
+        self._rehide()
+        dependents = self._dependents(self.page, changed)
+        self.surface.hidden |= dependents
+        for id in changed | dependents:
+            if id in self.surface.index.boxes:
+                self.surface.invalidate(self.surface.index.boxes[id])
+        self.surface.sharpen(SLICE)
+        self._refresh()
+
+    def _rehide(self) -> None:
+        lifted = {id for lift in self._lifts.values() for id in lift.hidden}
+        self.surface.hidden = lifted | self._dependents(self.page, lifted) | set(self._motions)
+
+    def end_preview(self, owner: object) -> None:
+        lift = self._lifts.pop(owner, None)
+        if lift is None:
+            return
+        was_hidden = set(self.surface.hidden)
+        self._rehide()
+        if lift.picture is not None or lift.things:
+            self._retiring.append(lift)
+        for id in was_hidden - self.surface.hidden:
+            if id in self.surface.index.boxes:
+                self.surface.invalidate(self.surface.index.boxes[id])
+        self.surface.sharpen(AT_ONCE)
+        self._refresh()
+        self.dragging_changed.emit(bool(self._lifts))
+        self.viewed.emit()
+
+    def show_snap(self, owner: object, snap: Snap | None) -> None:
+        if snap is None:
+            self._snaps.pop(owner, None)
+        else:
+            self._snaps[owner] = snap
+
+    def show_marquee(self, owner: object, box: Box | None) -> None:
+        if box is None:
+            self._marquees.pop(owner, None)
+        else:
+            self._marquees[owner] = box
+        self.update()
+
+    def show_eraser(self, owner: object, view_pos: Point | None, radius: float) -> None:
+        if view_pos is None:
+            self._erasers.pop(owner, None)
+        else:
+            self._erasers[owner] = (view_pos, radius)
+        self.update()
+
+    def ink_to(
+        self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str
+    ) -> None:
+        self.update(self._ink.extend(owner, samples, pressures, width, hue, self.camera.scale))
+
+    def ink_end(self, owner: object) -> None:
+        self.update(self._ink.end(owner).adjusted(-2, -2, 2, 2))
+
+    def edit_thing(self, thing: Thing) -> None:
+        self.edit_wanted.emit(thing)
+
+    def tap(self, thing: Thing) -> bool:
+        """Does what a tap on it means; False if it means nothing."""
+        name = thing.tap_action()
+        action = next((a for a in actions_for(self.page, (thing,)) if a.name == name), None)
+        if action is None or thing.supply:
+            return False
+        self.commit(action.run(self.page, (thing,)))
+        return True
+
+    def do(self, action: Action) -> None:
+        """Runs an action on the selection."""
+        self.commit(action.run(self.page, self.things()))
+
+    def _describe(self) -> None:
+        page = self.page
+        number = next((i for i, p in enumerate(self.session.lesson.pages, 1) if p.id == page.id), 1)
+        self.setAccessibleName(_("Page {n}: {title}").format(n=number, title=page.title or _("untitled")))
+        things = self.things()
+        if not things:
+            text = many("1 thing on the page", "{n} things on the page", len(page.things))
+        else:
+            text = "; ".join(self._spoken(thing) for thing in things[:5])
+            if len(things) > 5:
+                text += "; " + _("and {n} more").format(n=len(things) - 5)
+        if text != self.accessibleDescription():
+            self.setAccessibleDescription(text)
+
+    def _spoken(self, thing: Thing) -> str:
+        facts = [f"{fact.label} {fact.text}" for fact in list(thing.facts(self.page))[:8]] if not thing.is_ink else []
+        state = [_("locked")] if thing.locked else []
+        return ", ".join([thing.label(self.page), *state, *facts])
+
+    def close_session(self) -> None:
+        """Stops listening, when another lesson takes over."""
+        self.pointers.cancel()
+        self._unsubscribe()
+
+    def pan_by(self, dx: float, dy: float) -> None:
+        """Given by the canvas, which owns the view."""
+
+    def zoom_by(self, factor: float, view_pos: Point) -> None:
+        """Given by the canvas, which owns the view."""

@@ -1,0 +1,221 @@
+"""The picture of the page at rest, kept up to date in small slices so that nothing ever waits for it."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPoint, QRect, QRectF, QSize
+from PyQt6.QtGui import QPainter, QPixmap
+
+from larch.board.camera import Camera
+from larch.board.index import SceneIndex
+from larch.board.look import PAPER
+from larch.board.paint import HINTS, can_paint, paint_paper
+from larch.board.views import view_of
+from larch.core.page import Page, positions
+from larch.core.shape import Box
+from larch.core.thing import Thing
+
+TILE = 128  # pixels
+CROWD = 120  # a tile with more things than this is painted in quarters
+SMALL = 420  # a dirty rectangle up to this size is painted in one go
+
+
+class Surface:
+    """Base picture, the camera it was painted for, and what of it is out of date.
+
+    page: gives the page to paint; hidden: ids that are painted elsewhere just now.
+    """
+
+    def __init__(self, page: Callable[[], Page]) -> None:
+        self._page = page
+        self.index = SceneIndex()
+        self.hidden: set[str] = set()
+        self.camera = Camera()
+        self.base = QPixmap(1, 1)
+        self.size = QSize(1, 1)
+        self.waiting = False  # something could not be painted before NumPy is there
+        self._tiles: set[tuple[int, int]] = set()
+        self._small: list[QRect] = []
+
+    def resize(self, size: QSize, ratio: float) -> None:
+        fresh = QPixmap(max(1, round(size.width() * ratio)), max(1, round(size.height() * ratio)))
+        fresh.setDevicePixelRatio(ratio)
+        fresh.fill(PAPER)
+        painter = QPainter(fresh)
+        painter.drawPixmap(0, 0, self.base)
+        painter.end()
+        self.base, self.size = fresh, size
+        self.invalidate_all()
+
+    def load(self) -> None:
+        """Indexes a page anew and forgets the old picture."""
+        page = self._page()
+        self.index = SceneIndex()
+        for thing in page.things:
+            self.index.put(thing.id, view_of(thing).reach(thing, page))
+        self.base.fill(PAPER)
+        self.invalidate_all()
+
+    def change(self, before: Page, after: Page, ids: set[str]) -> None:
+        """Follows an edit: re-indexes the things and marks where they were and are."""
+        on_top = self._only_added(before, after, ids)
+        for id in ids:
+            old = self.index.boxes.get(id)
+            thing = after.thing(id)
+            if old is not None and not on_top:
+                self.invalidate(old)
+            if thing is None:
+                self.index.drop(id)
+            else:
+                box = view_of(thing).reach(thing, after)
+                self.index.put(id, box)
+                if not on_top:
+                    self.invalidate(box)
+        if on_top:
+            self._add_on_top(list(after.things[len(before.things) :]), after)
+
+    def _only_added(self, before: Page, after: Page, ids: set[str]) -> bool:
+        """New things on top need no repainting of what lies under them."""
+        old = len(before.things)
+        added = after.things[old:]
+        return len(added) == len(ids) and {t.id for t in added} == ids and all(map(can_paint, added))
+
+    def _add_on_top(self, things: list[Thing], page: Page) -> None:
+        painter = QPainter(self.base)
+        painter.setRenderHints(HINTS)
+        self._aim(painter)
+        for thing in things:
+            if thing.id not in self.hidden:
+                view_of(thing).paint(painter, thing, page)
+        painter.end()
+
+    def look(self, camera: Camera) -> None:
+        """Moves to another camera at rest: shifts or stretches the old picture and marks what is missing."""
+        old, self.camera = self.camera, camera
+        dx, dy = camera.dx - old.dx, camera.dy - old.dy
+        if camera.scale == old.scale and dx == round(dx) and dy == round(dy):
+            self._scroll(round(dx), round(dy))
+            return
+        fresh = QPixmap(self.base.size())
+        fresh.setDevicePixelRatio(self.base.devicePixelRatio())
+        fresh.fill(PAPER)
+        painter = QPainter(fresh)
+        painter.drawPixmap(self.stretched(old, camera), self.base, QRectF(self.base.rect()))
+        painter.end()
+        self.base = fresh
+        self.invalidate_all()
+
+    def stretched(self, old: Camera, new: Camera) -> QRectF:
+        """Where the picture made for one camera lies in the view of another."""
+        k = new.scale / old.scale
+        return QRectF(new.dx - old.dx * k, new.dy - old.dy * k, self.size.width() * k, self.size.height() * k)
+
+    def _scroll(self, dx: int, dy: int) -> None:
+        width, height = self.size.width(), self.size.height()
+        if abs(dx) >= width or abs(dy) >= height:
+            self.invalidate_all()
+            return
+        pending = bool(self._tiles or self._small)
+        ratio = self.base.devicePixelRatio()
+        self.base.scroll(round(dx * ratio), round(dy * ratio), self.base.rect())
+        if pending:
+            self.invalidate_all()
+        strips: list[QRect] = []
+        if dx:
+            strips.append(QRect(0 if dx > 0 else width + dx, 0, abs(dx), height))
+        if dy:
+            strips.append(QRect(0, 0 if dy > 0 else height + dy, width, abs(dy)))
+        if not pending:
+            self._small += strips
+
+    def invalidate_all(self) -> None:
+        self._small.clear()
+        across, down = -(-self.size.width() // TILE), -(-self.size.height() // TILE)
+        self._tiles = {(i, j) for i in range(across) for j in range(down)}
+
+    def invalidate(self, box: Box) -> None:
+        """Marks a part of the page as out of date."""
+        view = self.camera.box_to_view(box)
+        seen = QRect(QPoint(0, 0), self.size)
+        if not (view.x1 >= 0 and view.y1 >= 0 and view.x0 <= seen.width() and view.y0 <= seen.height()):
+            return
+        x0, y0 = max(-2, view.x0), max(-2, view.y0)
+        x1, y1 = min(seen.width() + 2, view.x1), min(seen.height() + 2, view.y1)
+        rect = QRect(int(x0) - 1, int(y0) - 1, int(x1 - x0) + 4, int(y1 - y0) + 4).intersected(seen)
+        if rect.width() <= SMALL and rect.height() <= SMALL and len(self._small) < 24:
+            self._small.append(rect)
+        else:
+            for i in range(rect.left() // TILE, rect.right() // TILE + 1):
+                for j in range(rect.top() // TILE, rect.bottom() // TILE + 1):
+                    self._tiles.add((i, j))
+
+    @property
+    def sharp(self) -> bool:
+        return not self._tiles and not self._small
+
+    def sharpen(self, budget: float) -> list[QRect]:
+        """Paints what is out of date until `budget` ms are spent; returns what was painted."""
+        end = time.perf_counter() + budget / 1000
+        done: list[QRect] = []
+        while not self.sharp:
+            rect = self._next()
+            done.append(rect)
+            self._paint(rect)
+            if time.perf_counter() >= end:
+                break
+        return done
+
+    def _next(self) -> QRect:
+        if self._small:
+            rect = self._small.pop()
+            overlapping = [other for other in self._small if other.intersects(rect)]
+            for other in overlapping:
+                united = rect.united(other)
+                if united.width() <= SMALL and united.height() <= SMALL:
+                    self._small.remove(other)
+                    rect = united
+            return rect
+        middle = (self.size.width() / 2 / TILE, self.size.height() / 2 / TILE)
+        tile = min(self._tiles, key=lambda t: abs(t[0] + 0.5 - middle[0]) + abs(t[1] + 0.5 - middle[1]))
+        self._tiles.discard(tile)
+        return QRect(tile[0] * TILE, tile[1] * TILE, TILE, TILE).intersected(QRect(QPoint(0, 0), self.size))
+
+    def _paint(self, rect: QRect) -> None:
+        page = self._page()
+        corners = self.camera.to_page(rect.left(), rect.top()), self.camera.to_page(rect.right() + 1, rect.bottom() + 1)
+        box = Box(*corners[0], *corners[1])
+        found = self.index.meeting(box)
+        if len(found) > CROWD and min(rect.width(), rect.height()) > 48:
+            self._small += _quarters(rect)
+            return
+        where = positions(page)
+        depths = sorted(where[id] for id in found if id in where and id not in self.hidden)
+        painter = QPainter(self.base)
+        painter.setClipRect(rect)
+        painter.setRenderHints(HINTS)
+        self._aim(painter)
+        paint_paper(painter, page, box.grown(1 / self.camera.scale), self.camera.scale)
+        for depth in depths:
+            thing = page.things[depth]
+            if can_paint(thing):
+                view_of(thing).paint(painter, thing, page)
+            else:
+                self.waiting = True
+        painter.end()
+
+    def _aim(self, painter: QPainter) -> None:
+        painter.translate(self.camera.dx, self.camera.dy)
+        painter.scale(self.camera.scale, self.camera.scale)
+
+
+def _quarters(rect: QRect) -> list[QRect]:
+    w, h = rect.width() // 2, rect.height() // 2
+    x, y = rect.x(), rect.y()
+    return [
+        QRect(x, y, w, h),
+        QRect(x + w, y, rect.width() - w, h),
+        QRect(x, y + h, w, rect.height() - h),
+        QRect(x + w, y + h, rect.width() - w, rect.height() - h),
+    ]

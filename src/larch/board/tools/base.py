@@ -1,0 +1,80 @@
+"""What a tool is given and what it must offer."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import ClassVar, Protocol
+
+from larch.board.camera import Camera
+from larch.board.pointer import Sample
+from larch.core.edit import Edit
+from larch.core.page import Page
+from larch.core.shape import Box, Point
+from larch.core.thing import Snap, Thing
+
+TOUCH_SLACK = 12.0  # pixels by which a fingertip may miss
+DRAG_START = 5.0  # pixels a pointer moves before it drags
+
+
+class Stage(Protocol):
+    """What the canvas lends to tools. Previews belong to a gesture and vanish with it."""
+
+    camera: Camera
+    selection: tuple[str, ...]
+    at_board: bool
+
+    @property
+    def page(self) -> Page: ...
+
+    def commit(self, edit: Edit) -> None: ...
+    def select(self, ids: Sequence[str]) -> None: ...
+    def thing_at(self, pos: Point, slack: float) -> Thing | None: ...
+    def ink_at(self, start: Point, end: Point, radius: float) -> list[str]: ...
+    def things_in(self, box: Box) -> list[Thing]: ...
+    def handle_at(self, view_pos: Point) -> tuple[str, str] | None: ...
+    def box_of(self, things: Sequence[Thing]) -> Box: ...
+    def preview(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None: ...
+    def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None: ...
+    def hide_things(self, owner: object, ids: Sequence[str]) -> None: ...
+    def end_preview(self, owner: object) -> None: ...
+    def show_snap(self, owner: object, snap: Snap | None) -> None: ...
+    def show_marquee(self, owner: object, box: Box | None) -> None: ...
+    def ink_to(
+        self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str
+    ) -> None: ...
+    def ink_end(self, owner: object) -> None: ...
+    def show_eraser(self, owner: object, view_pos: Point | None, radius: float) -> None: ...
+    def pan_by(self, dx: float, dy: float) -> None: ...
+    def zoom_by(self, factor: float, view_pos: Point) -> None: ...
+    def edit_thing(self, thing: Thing) -> None: ...
+    def tap(self, thing: Thing) -> bool: ...
+
+
+class Gesture:
+    """One pointer, from press to release. `pinches`: a second finger turns it into a pinch."""
+
+    pinches: ClassVar[bool] = False
+
+    def move(self, sample: Sample) -> None:
+        """The pointer moved."""
+
+    def release(self, sample: Sample) -> None:
+        """The pointer was lifted: commit."""
+
+    def cancel(self) -> None:
+        """The gesture came to nothing: leave no trace."""
+
+
+class Tool:
+    """name: stable; label and icon: on the ledge; cursor: a word that the canvas turns into a pointer shape."""
+
+    name: ClassVar[str] = ""
+    icon: ClassVar[str] = ""
+    cursor: ClassVar[str] = "arrow"
+    shortcut: ClassVar[str] = ""
+
+    def label(self) -> str:
+        raise TypeError(self.name)
+
+    def press(self, stage: Stage, sample: Sample) -> Gesture:
+        return Gesture()

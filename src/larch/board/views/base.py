@@ -1,0 +1,106 @@
+"""What every view does."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QTransform
+
+from larch.board.look import GOLD, PAPER, page_font
+from larch.core.page import Page
+from larch.core.shape import Box, Placement, Point
+from larch.core.thing import Thing
+
+
+class View:
+    """Paints one kind. The painter is in page coordinates, already antialiasing.
+
+    margin: how far badges and letters reach beyond the thing's own box, page units.
+    needs_numpy: it can't paint before NumPy has been imported, which is done after the first paint.
+    """
+
+    kind: ClassVar[type[Thing]]
+    margin: ClassVar[float] = 2.0
+    needs_numpy: ClassVar[bool] = False
+
+    def extent(self, thing: Thing) -> Box:
+        """The box round it in its own coordinates."""
+        return thing.extent()
+
+    def box(self, thing: Thing) -> Box:
+        """The box round it on the page, as selected and hit."""
+        return thing.placement.box_on_page(self.extent(thing))
+
+    def reach(self, thing: Thing, page: Page) -> Box:
+        """All it may paint on, on the page."""
+        return self.box(thing).grown(self.margin + (14.0 if thing.supply else 0.0))
+
+    def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
+        return thing.touches(x, y, slack)
+
+    def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        painter.save()
+        painter.setTransform(transform(thing.placement), True)
+        self.paint_local(painter, thing, page)
+        painter.restore()
+        self.paint_upright(painter, thing, page)
+        if thing.supply:
+            supply_sign(painter, self.box(thing))
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        """Its body, in its own coordinates."""
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        """What stays upright when it is turned: letters and badges, in page coordinates."""
+
+    def motion(self, before: Thing, after: Thing) -> int:
+        """For how many ms its change should be shown as a motion; 0 for not at all."""
+        return 0
+
+    def paint_motion(self, painter: QPainter, before: Thing, after: Thing, page: Page, t: float) -> None:
+        """A moment of that motion, t from 0 to 1."""
+        self.paint(painter, after, page)
+
+
+def transform(placement: Placement) -> QTransform:
+    made = QTransform.fromTranslate(placement.x, placement.y)
+    made.rotate(-placement.turn)
+    made.scale(placement.scale, placement.scale)
+    return made
+
+
+def supply_sign(painter: QPainter, box: Box) -> None:
+    """Two sheets behind one another at the lower right corner: there is always one more."""
+    painter.save()
+    painter.translate(box.x1 + 3, box.y1 + 1)
+    painter.setPen(QPen(GOLD, 1.6))
+    painter.setBrush(PAPER)
+    for shift in (7, 3.5, 0):
+        painter.drawRoundedRect(QRectF(shift - 2, shift - 2, 11, 11), 2.5, 2.5)
+    painter.restore()
+
+
+def badge(painter: QPainter, centre: Point, text: str, shade: QColor, size: float = 18.0) -> QRectF:
+    """A measure on a paper slip with a hairline of its colour; returns where it was put."""
+    font = page_font(size, bold=True)
+    metrics = QFontMetricsF(font)
+    width, height = metrics.horizontalAdvance(text) + size * 0.8, size * 1.55
+    box = QRectF(centre[0] - width / 2, centre[1] - height / 2, width, height)
+    painter.setPen(QPen(shade, 1.2))
+    painter.setBrush(PAPER)
+    painter.drawRoundedRect(box, 5, 5)
+    painter.setFont(font)
+    painter.setPen(shade.darker(112))
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+    return box
+
+
+def words(painter: QPainter, at: QPointF, text: str, shade: QColor, size: float, bold: bool = False) -> None:
+    """Page text centred on a point."""
+    font = page_font(size, bold)
+    metrics = QFontMetricsF(font)
+    painter.setFont(font)
+    painter.setPen(shade)
+    wide = metrics.horizontalAdvance(text)
+    painter.drawText(QPointF(at.x() - wide / 2, at.y() + metrics.capHeight() / 2), text)

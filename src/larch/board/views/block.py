@@ -1,0 +1,50 @@
+"""Base-ten blocks, flat as cut paper, ruled into ones."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from PyQt6.QtCore import QLineF, QPointF, QRectF
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+
+from larch.board.look import colour, tint
+from larch.board.views.base import View
+from larch.core.page import Page
+from larch.core.thing import Thing
+from larch.core.things.block import DEPTH, UNIT, Block
+
+TEN = 10 * UNIT
+
+
+class BlockView(View):
+    kind: ClassVar[type[Thing]] = Block
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Block)
+        shade = colour(thing.colour())
+        ruling = QPen(tint(thing.colour(), 0.25), 1.0)
+        edge = QPen(shade.darker(135), 1.0)
+        top = 0.0
+        if thing.value == 1000:
+            top = DEPTH
+            self._sides(painter, shade, edge)
+        across, down = {1: (1, 1), 10: (1, 10), 100: (10, 10), 1000: (10, 10)}[thing.value]
+        face = QRectF(0, top, across * UNIT, down * UNIT)
+        painter.fillRect(face, shade)
+        painter.setPen(ruling)
+        lines = [QLineF(k * UNIT, top, k * UNIT, top + face.height()) for k in range(1, across)]
+        lines += [QLineF(0, top + k * UNIT, face.width(), top + k * UNIT) for k in range(1, down)]
+        if lines:
+            painter.drawLines(lines)
+        painter.setPen(edge)
+        painter.setBrush(QColor(0, 0, 0, 0))
+        painter.drawRect(face.adjusted(0.5, 0.5, -0.5, -0.5))
+
+    def _sides(self, painter: QPainter, shade: QColor, edge: QPen) -> None:
+        painter.setPen(edge)
+        painter.setBrush(shade.lighter(125))
+        lid = [(0, DEPTH), (DEPTH, 0), (TEN + DEPTH, 0), (TEN, DEPTH)]
+        painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in lid]))
+        painter.setBrush(shade.darker(120))
+        flank = [(TEN, DEPTH), (TEN + DEPTH, 0), (TEN + DEPTH, TEN), (TEN, TEN + DEPTH)]
+        painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in flank]))

@@ -1,0 +1,101 @@
+"""Dice: pips on six faces, a numeral on all others, and the tally below."""
+
+from __future__ import annotations
+
+import math
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen, QPolygonF
+
+from larch.board.look import NEEDLE, SOFT, colour, tint
+from larch.board.views.base import View, words
+from larch.core.page import Page
+from larch.core.shape import Box
+from larch.core.thing import Thing
+from larch.core.things.die import SIDE, Die
+
+SETTLE = 360  # ms
+LOW, MID, HIGH = 0.26, 0.5, 0.74
+PIPS = {
+    1: [(MID, MID)],
+    2: [(LOW, HIGH), (HIGH, LOW)],
+    3: [(LOW, HIGH), (MID, MID), (HIGH, LOW)],
+    4: [(LOW, LOW), (HIGH, LOW), (LOW, HIGH), (HIGH, HIGH)],
+    5: [(LOW, LOW), (HIGH, LOW), (MID, MID), (LOW, HIGH), (HIGH, HIGH)],
+    6: [(x, y) for x in (LOW, HIGH) for y in (0.22, MID, 0.78)],
+}
+BAR = 22.0  # width of one face's column in the tally
+TALL = 64.0
+
+
+class DieView(View):
+    kind: ClassVar[type[Thing]] = Die
+
+    def reach(self, thing: Thing, page: Page) -> Box:
+        assert isinstance(thing, Die)
+        box = super().reach(thing, page).grown(22)
+        wide = BAR * thing.faces
+        x = self.box(thing).centre[0]
+        return Box(min(box.x0, x - wide / 2), box.y0, max(box.x1, x + wide / 2), box.y1 + TALL + 40)
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Die)
+        shade = colour(thing.hue)
+        painter.setPen(QPen(shade.darker(130), 1.4))
+        painter.setBrush(tint(thing.hue, 0.16))
+        box = QRectF(1, 1, SIDE - 2, SIDE - 2)
+        if thing.faces == 6:
+            painter.drawRoundedRect(box, 15, 15)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(shade)
+            for x, y in PIPS[thing.value]:
+                painter.drawEllipse(QPointF(x * SIDE, y * SIDE), 8, 8)
+        else:
+            painter.drawPolygon(_silhouette(thing.faces))
+            low = 8 if thing.faces == 4 else 0
+            words(painter, QPointF(SIDE / 2, SIDE / 2 + low), str(thing.value), shade.darker(115), 34, bold=True)
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Die)
+        if "tally" not in thing.shown:
+            return
+        box = self.box(thing)
+        left, floor = box.centre[0] - BAR * thing.faces / 2, box.y1 + 12 + TALL
+        most = max(5, *thing.counts())
+        for face, count in enumerate(thing.counts(), 1):
+            x = left + (face - 1) * BAR
+            height = (TALL - 18) * count / most
+            painter.fillRect(QRectF(x + 3, floor - height, BAR - 6, height), colour(thing.hue))
+            words(painter, QPointF(x + BAR / 2, floor + 12), str(face), SOFT, 15)
+            if count:
+                words(painter, QPointF(x + BAR / 2, floor - height - 10), str(count), NEEDLE, 14, bold=True)
+        painter.setPen(QPen(NEEDLE, 1.2))
+        painter.drawLine(QPointF(left, floor), QPointF(left + BAR * thing.faces, floor))
+
+    def motion(self, before: Thing, after: Thing) -> int:
+        assert isinstance(before, Die) and isinstance(after, Die)
+        return SETTLE if before.tally != after.tally and after.tally else 0
+
+    def paint_motion(self, painter: QPainter, before: Thing, after: Thing, page: Page, t: float) -> None:
+        """Tumbles over a few faces and settles on its own; what it shows is decided before it starts."""
+        assert isinstance(after, Die)
+        centre = self.box(after).centre
+        left = (1 - t) ** 2
+        face = after.value if t > 0.7 else 1 + (int(t * 9) * 5 + after.value) % after.faces
+        tumbling = after.replace(value=face, placement=after.placement.turned(left * 200, centre))
+        hop = 16 * abs(math.sin(math.pi * 1.5 * t)) * (1 - t)
+        painter.save()
+        painter.translate(0, -hop)
+        self.paint(painter, tumbling, page)
+        painter.restore()
+
+
+def _silhouette(faces: int) -> QPolygonF:
+    corners = {4: 3, 8: 4, 10: 4, 12: 5, 20: 6}[faces]
+    radius = SIDE / 2 - 1
+    points = []
+    for k in range(corners):
+        angle = math.pi / 2 + k * math.tau / corners
+        points.append(QPointF(SIDE / 2 + radius * math.cos(angle), SIDE / 2 - radius * math.sin(angle)))
+    return QPolygonF(points)

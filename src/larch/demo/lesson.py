@@ -1,0 +1,149 @@
+"""Five pages that a teacher would really teach from. Made with nothing but the core's public functions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from larch.core.arrange import set_out
+from larch.core.lesson import Lesson
+from larch.core.page import Page, Paper
+from larch.core.shape import Placement
+from larch.core.thing import Thing
+from larch.core.things.axes import axes_at
+from larch.core.things.block import Block
+from larch.core.things.die import Die
+from larch.core.things.equation import Equation
+from larch.core.things.polygon import Polygon, polygon_on
+from larch.core.things.text import Text
+from larch.core.words import _
+
+SEED = 20261123
+
+
+def demo_lesson() -> Lesson:
+    """The lesson as it is opened by `larch demo`, every page set out."""
+    lesson = Lesson(title=_("River Lantern Night"))
+    for make in PAGES:
+        page = make()
+        remembered = set_out(page).after
+        assert isinstance(remembered, Page)
+        lesson = lesson.insert(remembered)
+    return lesson
+
+
+def _page(title: str, squared: bool = False) -> Page:
+    paper = Paper("squared") if squared else Paper()
+    heading = Text(text=title, size=46, bold=True, placement=Placement(56, 26), locked=True)
+    return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
+
+
+def _text(words: str, x: float, y: float, size: float = 30, hue: str = "needle", width: float = 0) -> Text:
+    return Text(text=words, size=size, hue=hue, width=width, placement=Placement(x, y), locked=True)
+
+
+def directions() -> Page:
+    """Directions in type that is read from the back of the room."""
+    page = _page(_("Tonight at the river"))
+    steps = [
+        _("Take one sheet of lantern paper."),
+        _("Measure its sides and its angles."),
+        _("Fold, glue, and write your name."),
+        _("Count the lanterns of your table."),
+    ]
+    for i, step in enumerate(steps):
+        number = Text(text=str(i + 1), size=60, bold=True, hue="clay", placement=Placement(64, 132 + i * 104))
+        page = page.put(number, _text(step, 128, 138 + i * 104, 52))
+    return page.put(_text(_("The first lanterns float at half past six."), 64, 600, 44, "lake"))
+
+
+def counting() -> Page:
+    """Hundreds, tens and ones, to be taken from supplies and exchanged."""
+    page = _page(_("How many lanterns are on the river?"), squared=True)
+    page = page.put(
+        _text(_("Lay out the number, then add 28 more."), 56, 92),
+        _text("134", 1056, 116, 96, "plum"),
+    )
+    columns = ((_("hundreds"), 64, 100), (_("tens"), 288, 10), (_("ones"), 416, 1))
+    for title, x, value in columns:
+        page = page.put(
+            _text(title, x, 508, 26, "slate"),
+            Block(value=value, placement=Placement(x + 8, 552), supply=True, locked=False),
+        )
+    out: list[Thing] = [Block(value=100, placement=Placement(96, 192))]
+    out += [Block(value=10, placement=Placement(288 + 32 * i, 192)) for i in range(3)]
+    out += [Block(value=1, placement=Placement(448, 192 + 32 * i)) for i in range(4)]
+    page = page.put(*out)
+    return page.put(
+        _text(_("Ten of a kind?  Draw a ring round them\nwith select, then exchange ten for one."), 700, 560, 27)
+    )
+
+
+def dice_row() -> Page:
+    """A game of chance: roll, and light as many lanterns."""
+    page = _page(_("Light the row"))
+    page = page.put(
+        _text(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 100, 32),
+        Die(placement=Placement(110, 260), shown=("tally",), hue="berry"),
+    )
+    lanterns = [_lantern(300 + 90 * (i % 10), 260 + 130 * (i // 10)) for i in range(20)]
+    page = page.put(*lanterns)
+    flame = ((13.0, 0.0), (24.0, 22.0), (13.0, 34.0), (2.0, 22.0))
+    supply = Polygon(
+        vertices=flame, letters="    ", hue="straw", name=_("flame"), supply=True, placement=Placement(138, 510)
+    )
+    return page.put(supply, _text(_("flames"), 196, 514, 28, "slate"))
+
+
+def _lantern(x: float, y: float) -> Polygon:
+    shape = ((14.0, 0.0), (56.0, 0.0), (70.0, 40.0), (56.0, 90.0), (14.0, 90.0), (0.0, 40.0))
+    return Polygon(
+        vertices=shape, letters="      ", hue="berry", name=_("lantern"), locked=True, placement=Placement(x, y)
+    )
+
+
+def panel_triangle() -> Page:
+    """One panel as a triangle, with everything measured."""
+    page = _page(_("How much paper for one lantern panel?"), squared=True)
+    corners = [(192.0, 544.0), (576.0, 544.0), (448.0, 224.0)]
+    panel = polygon_on(page, corners, hue="lake", shown=("sides", "angles"))
+    return page.put(
+        panel,
+        _text(
+            _("Drag the corner C.\n\nWhich angles change?\nWhich side stays the same?\nWhen is the area largest?"),
+            728,
+            208,
+            32,
+        ),
+        _text(_("4 squares are 4 cm on paper."), 728, 500, 28, "slate"),
+    )
+
+
+def panel_four() -> Page:
+    """A four-sided panel: angles that always make 360°."""
+    page = _page(_("A panel with four sides"), squared=True)
+    corners = [(160.0, 576.0), (544.0, 576.0), (480.0, 224.0), (224.0, 256.0)]
+    return page.put(
+        polygon_on(page, corners, hue="moss", shown=("sides", "angles")),
+        _text(_("Add the four angles.\nDrag a corner. Add again."), 704, 208, 34),
+        _text(_("Can three of them be right angles\nand the fourth not?"), 704, 400, 34, "clay"),
+    )
+
+
+def candle() -> Page:
+    """The burning candle as a straight line on axes."""
+    page = _page(_("How long does the candle burn?"))
+    axes = axes_at(130, 190, x_min=0, x_max=10, y_min=0, y_max=8, width=560, height=400)
+    page = page.put(axes.replace(x_name="h", y_name="cm", locked=True))
+    axes_id = page.things[-1].id
+    line = Equation(source="y = 6 - 3/4 x", axes=axes_id, hue="plum", size=44, placement=Placement(780, 160))
+    other = Equation(source="y = 7 - 1.4x", axes=axes_id, hue="clay", size=44, placement=Placement(780, 270))
+    return page.put(
+        line,
+        other,
+        _text(
+            _("How tall is each candle at the start?\nHow much burns in an hour?\nWhich goes out first?"), 780, 400, 29
+        ),
+    )
+
+
+PAGES: tuple[Callable[[], Page], ...] = (directions, counting, dice_row, panel_triangle, panel_four, candle)

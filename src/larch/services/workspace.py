@@ -1,0 +1,140 @@
+"""Opening lessons so that nothing is lost: which journal belongs to what, and who is using it now."""
+
+from __future__ import annotations
+
+import fcntl
+import os
+import shutil
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from larch.core.journal import Journal, Recovered, holds_work, recover, stamp_of
+from larch.core.lesson import Lesson
+from larch.core.lesson_file import read_lesson
+from larch.core.words import _, many
+from larch.services.places import journal_for, journals_folder
+
+
+class OpenLesson:
+    """A lesson opened for work.
+
+    path: its file, or None before it has one. brought_back: edits found in the journal that the file lacks.
+    notes: sentences to tell the person about the opening.
+    """
+
+    def __init__(self, lesson: Lesson, path: Path | None, folder: Path, lock: int) -> None:
+        self.lesson = lesson
+        self.path = path
+        self.folder = folder
+        self.lock = lock
+        self.brought_back = 0
+        self.notes: list[str] = []
+
+    def journal(self, trouble: Callable[[OSError | None], None]) -> Journal:
+        """Starts the journal from the lesson as it is now."""
+        journal = Journal(self.folder, trouble)
+        journal.start(self.lesson, self.path, self.brought_back)
+        return journal
+
+    def release(self) -> None:
+        os.close(self.lock)
+
+
+def _take(folder: Path) -> int | None:
+    """Locks a journal's folder for this process; None if another has it."""
+    folder.mkdir(parents=True, exist_ok=True)
+    lock = os.open(folder / "lock", os.O_RDWR | os.O_CREAT, 0o600)
+    try:
+        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        os.close(lock)
+        return None
+    return lock
+
+
+def _new_folder() -> tuple[Path, int]:
+    for attempt in range(1000):
+        folder = journals_folder() / f"new-{time.time_ns()}-{attempt}"
+        if not folder.exists() and (lock := _take(folder)) is not None:
+            return folder, lock
+    raise OSError("no journal can be made")
+
+
+def open_file(path: Path) -> OpenLesson:
+    """Opens a lesson's file with whatever its journal holds beyond it. Raises LessonFileError."""
+    opened = read_lesson(path)
+    folder = journal_for(path)
+    lock = _take(folder)
+    if lock is None:
+        folder, lock = _new_folder()
+        work = OpenLesson(opened.lesson, path, folder, lock)
+        work.notes = [_("This lesson is open in another window too; save under another name to keep both.")]
+        return work
+    work = OpenLesson(opened.lesson, path, folder, lock)
+    work.notes = list(opened.losses)
+    found = recover(folder)
+    if found is not None and found.edits:
+        if found.about.stamp == stamp_of(path):
+            work.lesson, work.brought_back = found.lesson, found.edits
+            work.notes.append(_brought_back(found.edits))
+        else:
+            _keep_aside(folder, found)
+            work.notes.append(
+                _("The file was changed elsewhere; your unsaved work on it was kept as a lesson of its own.")
+            )
+    return work
+
+
+def _brought_back(edits: int) -> str:
+    return many("Brought back 1 change that was not saved.", "Brought back {n} changes that were not saved.", edits)
+
+
+def _keep_aside(folder: Path, found: Recovered) -> None:
+    """Turns a journal that no longer fits its file into an unsaved lesson of its own."""
+    aside, lock = _new_folder()
+    try:
+        journal = Journal(aside)
+        journal.start(found.lesson, None, found.edits)
+        journal.flush()
+        journal.close()
+    finally:
+        os.close(lock)
+    for name in ("log", "lesson.larch", "about.json", "next.larch"):
+        (folder / name).unlink(missing_ok=True)
+
+
+def open_new(lesson: Lesson) -> OpenLesson:
+    """Opens a lesson that has no file yet."""
+    folder, lock = _new_folder()
+    return OpenLesson(lesson, None, folder, lock)
+
+
+def unsaved_folders() -> list[Path]:
+    """Journals of lessons without a file that hold work and that nobody has open, newest first."""
+    found = []
+    for folder in journals_folder().glob("new-*"):
+        lock = _take(folder)
+        if lock is None:
+            continue
+        if holds_work(folder):
+            found.append(folder)
+        else:
+            shutil.rmtree(folder, ignore_errors=True)
+        os.close(lock)
+    return sorted(found, key=lambda folder: folder.stat().st_mtime_ns, reverse=True)
+
+
+def open_unsaved(folder: Path) -> OpenLesson | None:
+    """Opens a lesson without a file as it was left; None if it can't be had."""
+    lock = _take(folder)
+    if lock is None:
+        return None
+    found = recover(folder)
+    if found is None:
+        os.close(lock)
+        return None
+    work = OpenLesson(found.lesson, None, folder, lock)
+    work.brought_back = found.edits
+    work.notes = [_brought_back(found.edits)] if found.edits else []
+    return work
