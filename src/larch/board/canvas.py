@@ -85,6 +85,7 @@ class Canvas(PageStage):
             painter.translate(self.camera.dx, self.camera.dy)
             painter.scale(self.camera.scale, self.camera.scale)
             lifted = {id for lift in self._lifts.values() for id in lift.things}
+            lifted |= {thing.id for thing in page.things[len(self.page.things) :]}
             for id in self._dependents(page, lifted) - lifted if lifted else ():
                 thing = page.thing(id)
                 if thing is not None:

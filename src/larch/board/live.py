@@ -119,9 +119,7 @@ class Lift:
         if len(things) <= FEW:
             return
         boxes = [view_of(thing).reach(thing, page) for thing in things]
-        area = Box(
-            min(b.x0 for b in boxes), min(b.y0 for b in boxes), max(b.x1 for b in boxes), max(b.y1 for b in boxes)
-        )
+        area = Box(min(b.x0 for b in boxes), min(b.y0 for b in boxes), max(b.x1 for b in boxes), max(b.y1 for b in boxes))
         near = seen.grown(max(seen.width, seen.height) / 2)
         x0, y0, x1, y1 = max(area.x0, near.x0), max(area.y0, near.y0), min(area.x1, near.x1), min(area.y1, near.y1)
         width, height = max(1, int((x1 - x0) * camera.scale) + 2), max(1, int((y1 - y0) * camera.scale) + 2)

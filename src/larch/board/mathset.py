@@ -174,9 +174,7 @@ def root(inner: Setting, size: float, degree: Setting | None = None) -> Setting:
     lift = max(0.0, (made.above - made.below) * 0.5)
     pushed = max(0.0, degree.width - 0.3 * size)
     mark = degree.shifted(0, -lift)
-    return Setting(
-        pushed + made.width, max(made.above, lift + degree.above), made.below, (*made.shifted(pushed, 0), *mark)
-    )
+    return Setting(pushed + made.width, max(made.above, lift + degree.above), made.below, (*made.shifted(pushed, 0), *mark))
 
 
 SIGNS = {"+": "+", "-": "−", "*": "×"}

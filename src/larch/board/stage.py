@@ -24,6 +24,7 @@ from larch.core.thing import Snap, Thing
 from larch.core.words import _, many
 
 SLICE = 9.0  # ms of painting at rest between two events
+NEW = "new "  # begins the ids of things that are still being put out
 AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
 
 
@@ -45,6 +46,7 @@ class PageStage(QWidget):
         self.selection: tuple[str, ...] = ()
         self.at_board = False
         self.still = False  # no motions
+        self.covered_below = 0  # pixels at the foot of the view that the shelf covers
         self.handle_focus = ""
         self.pointers = Pointers(self)
         self.surface = Surface(lambda: self.page)
@@ -144,7 +146,12 @@ class PageStage(QWidget):
     def preview_page(self) -> Page:
         """The page with whatever is being dragged as it looks just now."""
         changed = {id: thing for lift in self._lifts.values() for id, thing in lift.things.items()}
-        return self.page.with_things(changed) if changed else self.page
+        new = [thing for lift in self._lifts.values() for thing in lift.new]
+        page = self.page.with_things(changed) if changed else self.page
+        if new:
+            named = tuple(thing.replace(id=f"{NEW}{k}") for k, thing in enumerate(new))
+            page = page.replace(things=page.things + named)
+        return page
 
     def _refresh(self) -> None:
         if not self.surface.sharp and not self._slicer.isActive() and self.camera is self.surface.camera:
@@ -170,6 +177,10 @@ class PageStage(QWidget):
         self.session.commit(edit)
         if edit.select is not None:
             self.select(edit.select)
+
+    def tool_writes(self) -> bool:
+        """Whether the tool in hand makes marks, so that nothing should hang in its way."""
+        return self.pointers.tool.name not in ("select", "move page")
 
     def select(self, ids: Sequence[str]) -> None:
         chosen = tuple(thing.id for thing in self.page.some(ids))
@@ -300,9 +311,7 @@ class PageStage(QWidget):
             self._erasers[owner] = (view_pos, radius)
         self.update()
 
-    def ink_to(
-        self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str
-    ) -> None:
+    def ink_to(self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str) -> None:
         self.update(self._ink.extend(owner, samples, pressures, width, hue, self.camera.scale))
 
     def ink_end(self, owner: object) -> None:

@@ -124,9 +124,7 @@ def page_to_json(page: Page, things: bool = True) -> bytes:
     """The page as JSON; without things and arrangements if only its head is wanted."""
     listed = [Raw(thing_to_json(thing)) for thing in page.things] if things else []
     setouts = [_RawArrangement(a.name, [Raw(thing_to_json(t)) for t in a.things]) for a in page.setouts]
-    raw = _RawPage(
-        page.id, page.title, page.paper, page.size, page.unit, listed, page.next, page.seed, page.draws, setouts
-    )
+    raw = _RawPage(page.id, page.title, page.paper, page.size, page.unit, listed, page.next, page.seed, page.draws, setouts)
     if not page.extra:
         return msgspec.json.encode(raw)
     fields: Fields = _fields_decoder.decode(msgspec.json.encode(raw))

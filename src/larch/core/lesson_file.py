@@ -193,9 +193,7 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
             continue
         seen.add(listed.id)
         if lost:
-            text = many(
-                "1 thing on page {{page}} was left out.", "{n} things on page {{page}} were left out.", len(lost)
-            )
+            text = many("1 thing on page {{page}} was left out.", "{n} things on page {{page}} were left out.", len(lost))
             losses.append(text.format(page=number))
         pages.append(page)
     return pages

@@ -96,9 +96,7 @@ def dice_row() -> Page:
 
 def _lantern(x: float, y: float) -> Polygon:
     shape = ((14.0, 0.0), (56.0, 0.0), (70.0, 40.0), (56.0, 90.0), (14.0, 90.0), (0.0, 40.0))
-    return Polygon(
-        vertices=shape, letters="      ", hue="berry", name=_("lantern"), locked=True, placement=Placement(x, y)
-    )
+    return Polygon(vertices=shape, letters="      ", hue="berry", name=_("lantern"), locked=True, placement=Placement(x, y))
 
 
 def panel_triangle() -> Page:
@@ -140,9 +138,7 @@ def candle() -> Page:
     return page.put(
         line,
         other,
-        _text(
-            _("How tall is each candle at the start?\nHow much burns in an hour?\nWhich goes out first?"), 780, 400, 29
-        ),
+        _text(_("How tall is each candle at the start?\nHow much burns in an hour?\nWhich goes out first?"), 780, 400, 29),
     )
 
 

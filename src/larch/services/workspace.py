@@ -40,6 +40,11 @@ class OpenLesson:
     def release(self) -> None:
         os.close(self.lock)
 
+    def discard(self) -> None:
+        """Gives up the journal's folder: what it held is in a file now."""
+        shutil.rmtree(self.folder, ignore_errors=True)
+        os.close(self.lock)
+
 
 def _take(folder: Path) -> int | None:
     """Locks a journal's folder for this process; None if another has it."""
@@ -80,9 +85,7 @@ def open_file(path: Path) -> OpenLesson:
             work.notes.append(_brought_back(found.edits))
         else:
             _keep_aside(folder, found)
-            work.notes.append(
-                _("The file was changed elsewhere; your unsaved work on it was kept as a lesson of its own.")
-            )
+            work.notes.append(_("The file was changed elsewhere; your unsaved work on it was kept as a lesson of its own."))
     return work
 
 
@@ -104,35 +107,63 @@ def _keep_aside(folder: Path, found: Recovered) -> None:
         (folder / name).unlink(missing_ok=True)
 
 
+def claim_journal(path: Path) -> tuple[Path, int] | None:
+    """The journal that belongs to a file just written; None if another window is using it."""
+    folder = journal_for(path)
+    lock = _take(folder)
+    return None if lock is None else (folder, lock)
+
+
 def open_new(lesson: Lesson) -> OpenLesson:
     """Opens a lesson that has no file yet."""
     folder, lock = _new_folder()
     return OpenLesson(lesson, None, folder, lock)
 
 
+def open_demo(fresh: Callable[[], Lesson], anew: bool = False) -> OpenLesson:
+    """The demo lesson with the work done on it last time; `anew` puts that aside as an unsaved lesson."""
+    folder = journals_folder() / "demo"
+    lock = _take(folder)
+    if lock is None:
+        return open_new(fresh())
+    found = recover(folder) if holds_work(folder) else None
+    work = OpenLesson(fresh(), None, folder, lock)
+    if found is not None and anew:
+        _keep_aside(folder, found)
+    elif found is not None:
+        work.lesson, work.brought_back = found.lesson, found.edits
+        work.notes = [_brought_back(found.edits)]
+    return work
+
+
 def unsaved_folders() -> list[Path]:
-    """Journals of lessons without a file that hold work and that nobody has open, newest first."""
+    """Journals that hold work which is in no file and that nobody has open, newest first."""
     found = []
-    for folder in journals_folder().glob("new-*"):
+    for folder in journals_folder().glob("*"):
         lock = _take(folder)
         if lock is None:
             continue
         if holds_work(folder):
             found.append(folder)
-        else:
+        elif folder.name.startswith("new-"):
             shutil.rmtree(folder, ignore_errors=True)
         os.close(lock)
-    return sorted(found, key=lambda folder: folder.stat().st_mtime_ns, reverse=True)
+    return sorted(found, key=_last_written, reverse=True)
+
+
+def _last_written(folder: Path) -> int:
+    return max((path.stat().st_mtime_ns for path in folder.iterdir() if path.name != "lock"), default=0)
 
 
 def open_unsaved(folder: Path) -> OpenLesson | None:
-    """Opens a lesson without a file as it was left; None if it can't be had."""
-    lock = _take(folder)
-    if lock is None:
-        return None
+    """Opens what a journal holds as it was left, with its file if it has one; None if it can't be had."""
     found = recover(folder)
     if found is None:
-        os.close(lock)
+        return None
+    if found.about.path and Path(found.about.path).is_file():
+        return open_file(Path(found.about.path))
+    lock = _take(folder)
+    if lock is None:
         return None
     work = OpenLesson(found.lesson, None, folder, lock)
     work.brought_back = found.edits

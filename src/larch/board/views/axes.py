@@ -69,9 +69,7 @@ class AxesView(View):
             if value != 0 or (oy == axes.height and ox > 0):
                 y = axes.to_local(0, value)[1]
                 box = QRectF(ox - 60, y - 12, 53, 24)
-                painter.drawText(
-                    box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tick_text(value, step_y)
-                )
+                painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tick_text(value, step_y))
         words(painter, QPointF(axes.width + 34, oy), axes.x_name, NEEDLE, 21, bold=True)
         words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 21, bold=True)
 

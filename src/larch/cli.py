@@ -1,0 +1,290 @@
+"""The headless commands, and the way to the window. Bad input: one sentence on standard error and exit code 2."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from collections.abc import Callable, Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any, NoReturn
+
+from larch import __version__
+
+WINDOW_COMMANDS = ("export", "facts", "demo", "check", "evaluate", "test", "bench", "screenshots", "install-desktop")
+
+
+class Refused(Exception):
+    """Bad input; the message is one sentence."""
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        raise Refused(message)
+
+
+def parser() -> argparse.ArgumentParser:
+    top = _Parser(prog="larch", description="Mathematics lessons for a desk and a large touch board.")
+    top.add_argument("--version", action="version", version=f"Larch {__version__}")
+    commands = top.add_subparsers(dest="command", parser_class=_Parser)
+    opening = commands.add_parser("open", help="open a lesson (the same as: larch FILE)")
+    opening.add_argument("lesson", nargs="?", type=Path)
+    demo = commands.add_parser("demo", help="open the demo lesson, or write it to a file")
+    demo.add_argument("--save", type=Path, metavar="OUT.larch")
+    exporting = commands.add_parser("export", help="write a lesson as PDF, PNG or SVG")
+    exporting.add_argument("lesson", type=Path)
+    exporting.add_argument("--to", type=Path, required=True, metavar="OUT.pdf|png|svg")
+    exporting.add_argument("--pages", metavar="2-3", help="for example 2 or 2-3 or 1,4-")
+    exporting.add_argument("--width", type=int, default=1920, metavar="PIXELS", help="of a PNG")
+    facts = commands.add_parser("facts", help="print what the things of a lesson know")
+    facts.add_argument("lesson", type=Path)
+    facts.add_argument("--page", type=int, metavar="N")
+    facts.add_argument("--json", action="store_true")
+    check = commands.add_parser("check", help="say what is damaged, newer or missing")
+    check.add_argument("lesson", type=Path)
+    evaluate = commands.add_parser("evaluate", help="compute an expression or an equation")
+    evaluate.add_argument("expression")
+    evaluate.add_argument("--at", metavar="NUMBER", help="the value of x")
+    evaluate.add_argument("--json", action="store_true")
+    for name, text in (("test", "run all checks"), ("bench", "measure speed"), ("screenshots", "make the pictures anew")):
+        commands.add_parser(name, help=text)
+    desktop = commands.add_parser("install-desktop", help="add Larch to the desktop's menu")
+    desktop.add_argument("--remove", action="store_true")
+    return top
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    given = list(sys.argv[1:] if arguments is None else arguments)
+    if given[:1] == ["test"]:
+        from larch.checks import run_checks
+
+        return run_checks(given[1:])
+    if not given or (given[0] not in WINDOW_COMMANDS and not given[0].startswith("-")):
+        given = ["open", *given]
+    try:
+        # "--at -3" is a number, not an option
+        given = [f"--at={given[i + 1]}" if a == "--at" and i + 1 < len(given) else a for i, a in _without_at_value(given)]
+        return HANDLERS[(asked := parser().parse_args(given)).command](asked)
+    except Refused as refused:
+        print(f"larch: {refused}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 1
+
+
+def _without_at_value(given: list[str]) -> list[tuple[int, str]]:
+    return [(i, a) for i, a in enumerate(given) if not (i and given[i - 1] == "--at")]
+
+
+def _read(path: Path) -> Any:
+    from larch.core.lesson_file import LessonFileError, read_lesson
+
+    try:
+        return read_lesson(path)
+    except LessonFileError as error:
+        raise Refused(str(error)) from error
+
+
+def _open(asked: argparse.Namespace) -> int:
+    from larch.desk.app import run
+
+    return run(asked.lesson)
+
+
+def _demo(asked: argparse.Namespace) -> int:
+    if asked.save is None:
+        from larch.desk.app import run
+
+        return run(demo=True)
+    from larch.core.lesson_file import write_lesson
+    from larch.demo import demo_lesson
+
+    _offscreen()
+    from larch.board.paint import page_svg
+
+    try:
+        write_lesson(demo_lesson(), asked.save, page_svg)
+    except OSError as error:
+        raise Refused(f"{asked.save} can't be written: {error.strerror}.") from error
+    return 0
+
+
+def _offscreen() -> Any:
+    """Qt's fonts and painters without any window or display."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from PyQt6.QtGui import QGuiApplication
+
+    return QGuiApplication.instance() or QGuiApplication(["larch"])
+
+
+def chosen_pages(text: str | None, count: int) -> list[int]:
+    """Indexes from a text such as "2-3,5" or "4-" (counted from 1). Raises Refused."""
+    if text is None:
+        return list(range(count))
+    found: list[int] = []
+    for part in text.split(","):
+        first, dash, last = part.strip().partition("-")
+        try:
+            start = int(first) if first else 1
+            end = (int(last) if last else count) if dash else start
+        except ValueError as error:
+            raise Refused(f"“{text}” does not name pages; write for example 2-3.") from error
+        if not 1 <= start <= end <= count:
+            raise Refused(f"The lesson has pages 1 to {count}; “{part.strip()}” is not among them.")
+        found += range(start - 1, end)
+    return list(dict.fromkeys(found))
+
+
+def _export(asked: argparse.Namespace) -> int:
+    lesson = _read(asked.lesson).lesson
+    pages = [lesson.pages[i] for i in chosen_pages(asked.pages, len(lesson.pages))]
+    _offscreen()
+    from larch.board.export import ExportError, export
+
+    try:
+        for path in export(pages, asked.to, asked.width):
+            print(path)
+    except ExportError as error:
+        raise Refused(str(error)) from error
+    return 0
+
+
+def _facts(asked: argparse.Namespace) -> int:
+    lesson = _read(asked.lesson).lesson
+    pages = lesson.pages
+    if asked.page is not None:
+        if not 1 <= asked.page <= len(pages):
+            raise Refused(f"The lesson has pages 1 to {len(pages)}.")
+        pages = (pages[asked.page - 1],)
+    listed = [
+        {
+            "title": page.title,
+            "things": [
+                {
+                    "id": thing.id,
+                    "kind": thing.kind() if thing.kind() != "unknown" else getattr(thing, "was", ""),
+                    "name": thing.label(page),
+                    "facts": [fact.plain() for fact in thing.facts(page)],
+                }
+                for thing in page.things
+            ],
+        }
+        for page in pages
+    ]
+    if asked.json:
+        print(json.dumps({"pages": listed}, ensure_ascii=False, indent=2))
+        return 0
+    for page in listed:
+        print(page["title"] or "(untitled)")
+        for thing in page["things"]:  # type: ignore[attr-defined]
+            print(f"  {thing['name']}")
+            for fact in thing["facts"]:
+                print(f"    {fact['name']}: {fact['text']}")
+    return 0
+
+
+def _check(asked: argparse.Namespace) -> int:
+    """0 sound, 1 readable with losses, 2 not readable."""
+    opened = _read(asked.lesson)
+    unknown = sum(thing.kind() == "unknown" for page in opened.lesson.pages for thing in page.things)
+    for loss in opened.losses:
+        print(loss)
+    if unknown:
+        print(f"{unknown} things can't be shown by this version; they are kept as they are.")
+    if not opened.losses and not unknown:
+        print("sound")
+        return 0
+    return 1
+
+
+def _evaluate(asked: argparse.Namespace) -> int:
+    from larch.core.expression import ExpressionError, parse, reading
+
+    try:
+        node = parse(asked.expression)
+    except ExpressionError as error:
+        spot = " " * error.position + "^"
+        raise Refused(f"{error.message} (at character {error.position + 1})\n  {asked.expression}\n  {spot}") from error
+    result = {**_value_of(node, _number(asked.at)), "reading": reading(node)}
+    if asked.json:
+        print(json.dumps(result, ensure_ascii=False))
+    else:
+        print(result["text"])
+    return 0
+
+
+def _number(text: str | None) -> Fraction | None:
+    if text is None:
+        return None
+    from larch.core.expression import ExpressionError, Undefined, exact_at, parse, value_at
+
+    try:
+        node = parse(text)
+        exact = exact_at(node)
+        return exact if exact is not None else Fraction(float(value_at(node)))
+    except (ExpressionError, Undefined) as error:
+        raise Refused(f"“{text}” is not a number.") from error
+
+
+def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
+    from larch.core.expression import Undefined, exact_at, names_in, value_at
+    from larch.core.expression.tree import Name, Relation
+    from larch.core.fact import number_text
+    from larch.core.things.equation import fraction_text
+
+    if isinstance(node, Relation) and node.op == "=" and isinstance(node.left, Name) and node.left != Name("x"):
+        node = node.right  # y = …: the value of y
+    unknown = names_in(node)
+    if unknown - {"x"}:
+        name = sorted(unknown - {"x"})[0]
+        raise Refused(f"The value of {name} is not known; only x can be given, with --at.")
+    if unknown and at is None:
+        raise Refused("Say at which x, for example --at 8.")
+    given: dict[str, Any] = {} if at is None else {"x": at}
+    try:
+        exact = None if isinstance(node, Relation) else exact_at(node, **given)
+        value = value_at(node, **given)
+    except Undefined as why:
+        return {"value": None, "text": str(why), "why": str(why)}
+    if isinstance(value, bool):
+        return {"value": value, "text": "true" if value else "false"}
+    result: dict[str, Any] = {"value": value + 0.0, "text": number_text(value, 12)}
+    if exact is not None and exact.denominator != 1:
+        result["exact"] = fraction_text(exact)
+    return result
+
+
+def _bench(_asked: argparse.Namespace) -> int:
+    from larch.bench.run import run_bench
+
+    return run_bench()
+
+
+def _screenshots(_asked: argparse.Namespace) -> int:
+    from larch.bench.screenshots import make_screenshots
+
+    return make_screenshots()
+
+
+def _install_desktop(asked: argparse.Namespace) -> int:
+    from larch.services.desktop import install, remove
+
+    for line in remove() if asked.remove else install():
+        print(line)
+    return 0
+
+
+HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
+    "open": _open,
+    "demo": _demo,
+    "export": _export,
+    "facts": _facts,
+    "check": _check,
+    "evaluate": _evaluate,
+    "bench": _bench,
+    "screenshots": _screenshots,
+    "install-desktop": _install_desktop,
+}

@@ -1,0 +1,1 @@
+"""Windows: the main window with ledge, shelf, tag, facts, spread and Finder."""

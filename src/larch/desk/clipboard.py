@@ -1,0 +1,72 @@
+"""Things on the clipboard: for other lessons as they are, for other programs as a picture and as text."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+from msgspec import Raw
+from PyQt6.QtCore import QByteArray, QMimeData
+from PyQt6.QtGui import QGuiApplication
+
+from larch.board.paint import page_image, page_svg
+from larch.board.views import view_of
+from larch.core.arrange import put
+from larch.core.codec import CodecError, thing_from_json, thing_to_json
+from larch.core.edit import Edit
+from larch.core.page import Page
+from larch.core.shape import Placement, Point, union
+from larch.core.thing import Thing
+from larch.core.things.equation import Equation
+from larch.core.things.text import LONGEST, Text
+from larch.core.words import _
+
+OWN = "application/x-larch-things+json"
+LARGEST = 64 * 2**20  # bytes taken from a clipboard
+SHIFT = 24.0
+
+
+def copy_things(page: Page, things: Sequence[Thing]) -> None:
+    if not things:
+        return
+    data = QMimeData()
+    data.setData(OWN, QByteArray(msgspec.json.encode([Raw(thing_to_json(thing)) for thing in things])))
+    area = union(view_of(thing).reach(thing, page) for thing in things)
+    alone = page.replace(things=tuple(things), paper=page.paper.__class__())
+    data.setImageData(page_image(alone, max(16, min(4000, round(area.width * 2))), area))
+    data.setData("image/svg+xml", QByteArray(page_svg(alone)))
+    texts = [t.text if isinstance(t, Text) else t.source for t in things if isinstance(t, Text | Equation)]
+    if texts:
+        data.setText("\n".join(texts))
+    clipboard = QGuiApplication.clipboard()
+    assert clipboard is not None
+    clipboard.setMimeData(data)
+
+
+def paste_edit(page: Page, centre: Point) -> Edit | None:
+    """What pasting does: things a little aside of where they were, or text in the middle of the view."""
+    clipboard = QGuiApplication.clipboard()
+    data = clipboard.mimeData() if clipboard is not None else None
+    if data is None:
+        return None
+    if data.hasFormat(OWN):
+        things = _things(bytes(data.data(OWN).data()))
+        moved = [thing.moved(SHIFT, SHIFT).replace(locked=False) for thing in things]
+        return put(page, moved, _("Paste")) if moved else None
+    words = data.text().strip()[:LONGEST] if data.hasText() else ""
+    if not words:
+        return None
+    width = 900.0 if max(map(len, words.split("\n"))) > 40 else 0.0
+    text = Text(text=words, width=width)
+    box = text.extent()
+    placed = text.replace(placement=Placement(centre[0] - box.width / 2, centre[1] - box.height / 2))
+    return put(page, [placed], _("Paste"))
+
+
+def _things(raw: bytes) -> list[Thing]:
+    if len(raw) > LARGEST:
+        return []
+    try:
+        return [thing_from_json(bytes(one)) for one in msgspec.json.decode(raw, type=list[Raw])]
+    except (msgspec.MsgspecError, CodecError):
+        return []

@@ -1,0 +1,59 @@
+"""What to export, as what, and how large."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
+
+from larch.board.export import FORMATS, WIDEST
+from larch.core.words import _
+
+
+class ExportDialog(QDialog):
+    """format: pdf, png or svg; whole: all pages or only the open one; width: of a PNG in pixels."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(_("Export"))
+        self._format = QComboBox(self)
+        for name, label in zip(
+            FORMATS, (_("PDF, for printing and handing on"), _("PNG, a picture"), _("SVG, a drawing")), strict=True
+        ):
+            self._format.addItem(label, name)
+        self._format.setAccessibleName(_("as"))
+        self._pages = QComboBox(self)
+        self._pages.addItem(_("the whole lesson"), True)
+        self._pages.addItem(_("this page"), False)
+        self._pages.setAccessibleName(_("what"))
+        self._width = QSpinBox(self)
+        self._width.setRange(16, WIDEST)
+        self._width.setValue(1920)
+        self._width.setSuffix(_(" pixels wide"))
+        self._width.setAccessibleName(_("size"))
+        self._width.setEnabled(False)
+        self._format.currentIndexChanged.connect(lambda _i: self._width.setEnabled(self.format == "png"))
+        form = QFormLayout(self)
+        form.setContentsMargins(24, 20, 24, 18)
+        form.setVerticalSpacing(14)
+        form.addRow(_("what"), self._pages)
+        form.addRow(_("as"), self._format)
+        form.addRow(_("size"), self._width)
+        buttons = QDialogButtonBox(self)
+        go = buttons.addButton(_("Choose where…"), QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(_("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
+        assert go is not None
+        go.setDefault(True)
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        form.addRow(buttons)
+
+    @property
+    def format(self) -> str:
+        return str(self._format.currentData())
+
+    @property
+    def whole(self) -> bool:
+        return bool(self._pages.currentData())
+
+    @property
+    def width_in_pixels(self) -> int:
+        return self._width.value()

@@ -1,0 +1,243 @@
+"""The facts card: what the selected thing knows, most of it to be changed by typing."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QScrollArea,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from larch.board.canvas import Canvas
+from larch.board.look import icon
+from larch.core.arrange import recolour, show_fact, total
+from larch.core.edit import Edit
+from larch.core.fact import Fact
+from larch.core.hues import GOLD_TEXT, HUES
+from larch.core.thing import Thing
+from larch.core.words import _, many
+from larch.desk.buttons import HueButton, icon_button
+from larch.desk.style import lift
+
+WIDTH = 288
+
+
+class FactRow:
+    """One fact: its label, its value to be read or typed, and an eye where it can be shown on the page."""
+
+    def __init__(self, card: FactsCard, fact: Fact, grid: QGridLayout, row: int) -> None:
+        self.card = card
+        self.name = fact.name
+        self.label = QLabel(fact.label, card)
+        self.label.setObjectName("soft")
+        self.value = QLineEdit(card)
+        self.value.setObjectName("fact")
+        self.value.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.value.setReadOnly(fact.set is None)
+        self.value.setAccessibleName(fact.label)
+        if fact.set is None:
+            self.value.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.value.editingFinished.connect(self._typed)
+        grid.addWidget(self.label, row, 0)
+        grid.addWidget(self.value, row, 1)
+        self.eye: QToolButton | None = None
+        if fact.badge:
+            self.eye = icon_button("eye", _("show {fact} on the page").format(fact=fact.label), card, 44, 22)
+            self.eye.setCheckable(True)
+            self.eye.clicked.connect(lambda: card.toggle(self.name))
+            grid.addWidget(self.eye, row, 2)
+        self.show(fact, False)
+
+    def show(self, fact: Fact, shown: bool) -> None:
+        if not self.value.isModified() and self.value.text() != fact.text:
+            self.value.setText(fact.text)
+            self.value.setCursorPosition(0)
+            self.value.setToolTip(fact.text if len(fact.text) > 18 else "")
+        if (self.eye is not None and self.eye.isChecked() != shown) or (self.eye is not None and self.eye.icon().isNull()):
+            self.eye.setChecked(shown)
+        if self.eye is not None:
+            self.eye.setIcon(icon("eye" if shown else "eye-off", GOLD_TEXT if shown else "#8A948E"))
+
+    def _typed(self) -> None:
+        if self.value.isModified():
+            typed = self.value.text()
+            self.value.setModified(False)
+            self.card.set_fact(self.name, typed)
+
+
+class FactsCard(QFrame):
+    """At the right edge; follows the selection in the same frame as a drag."""
+
+    def __init__(self, canvas: Canvas) -> None:
+        super().__init__(canvas)
+        self.canvas = canvas
+        self.wanted = False
+        self.setObjectName("card")
+        self.setAccessibleName(_("facts"))
+        lift(self)
+        self._title = QLabel(self)
+        self._title.setStyleSheet("font-size: 18px; font-weight: 600;")
+        self._sort = QLabel(self)
+        self._sort.setObjectName("soft")
+        self._sort.setWordWrap(True)
+        self._trouble = QLabel(self)
+        self._trouble.setWordWrap(True)
+        self._trouble.setStyleSheet("color: #A13325; font-weight: 600;")
+        close = icon_button("x", _("close the facts"), self)
+        close.clicked.connect(lambda: self.want(False))
+        head = QHBoxLayout()
+        head.addWidget(self._title, 1)
+        head.addWidget(close)
+        self._area = QScrollArea(self)
+        self._area.setWidgetResizable(True)
+        self._area.setFrameShape(QFrame.Shape.NoFrame)
+        self._area.setStyleSheet("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }")
+        self._hues = QGridLayout()
+        self._hues.setSpacing(0)
+        self._dots: list[HueButton] = []
+        for k, hue in enumerate(HUES):
+            dot = HueButton(hue, self, 44)
+            dot.clicked.connect(lambda _on=False, hue=hue: self._recolour(hue))
+            self._dots.append(dot)
+            self._hues.addWidget(dot, k // 5, k % 5)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 8, 10, 12)
+        layout.setSpacing(4)
+        layout.addLayout(head)
+        layout.addWidget(self._sort)
+        layout.addWidget(self._trouble)
+        layout.addWidget(self._area, 1)
+        layout.addLayout(self._hues)
+        self._rows: list[FactRow] = []
+        self._names: tuple[object, ...] = ()
+        self.hide()
+        canvas.selection_changed.connect(self._selected)
+        canvas.committed.connect(self.refresh)
+        canvas.viewed.connect(self.refresh)
+
+    def want(self, on: bool) -> None:
+        """Opens or closes the card."""
+        self.wanted = on
+        self._names = ()
+        self.refresh()
+
+    def _selected(self) -> None:
+        self._trouble.clear()
+        self.refresh()
+
+    def thing(self) -> Thing | None:
+        things = self.canvas.preview_page().some(self.canvas.selection)
+        return things[0] if len(things) == 1 else None
+
+    def facts(self) -> list[Fact]:
+        page = self.canvas.preview_page()
+        things = page.some(self.canvas.selection)
+        if len(things) == 1:
+            return list(things[0].facts(page))
+        found = [Fact("number", len(things), text=str(len(things)), label=_("things"))]
+        worth = total(things)
+        if worth is not None:
+            found.append(Fact("total", worth, text=str(worth), label=_("total")))
+        return found
+
+    def refresh(self) -> None:
+        """Shows the facts as they are now; rows are built anew only if there are others."""
+        if not self.wanted or not self.canvas.selection or self.canvas.at_board:
+            self.hide()
+            return
+        facts = self.facts()
+        thing = self.thing()
+        self._title.setText(
+            thing.label(self.canvas.page) if thing else many("1 thing", "{n} things", len(self.canvas.selection))
+        )
+        sort = next((fact.text for fact in facts if fact.name == "sort"), "")
+        self._sort.setText(sort)
+        self._sort.setVisible(bool(sort))
+        self._trouble.setVisible(bool(self._trouble.text()))
+        listed = [fact for fact in facts if fact.name != "sort"]
+        names = (thing.id if thing else "", *(fact.name for fact in listed))
+        if names != self._names:
+            self._build(listed)
+            self._names = names
+        shown = thing.shown if thing else ()
+        for row, fact in zip(self._rows, listed, strict=True):
+            group = "sides" if len(fact.name) == 2 and fact.unit == "cm" else "angles" if fact.unit == "°" else ""
+            row.show(fact, fact.name in shown or (group in shown if group else False))
+        hue = thing.hue if thing else ""
+        for dot in self._dots:
+            dot.setChecked(dot.hue == hue)
+        self.place()
+        self.show()
+
+    def _build(self, facts: list[Fact]) -> None:
+        body = QWidget()
+        grid = QGridLayout(body)
+        grid.setContentsMargins(0, 0, 4, 0)
+        grid.setVerticalSpacing(0)
+        grid.setHorizontalSpacing(6)
+        grid.setColumnStretch(1, 1)
+        self._rows = [FactRow(self, fact, grid, row) for row, fact in enumerate(facts)]
+        for row in range(len(facts)):
+            grid.setRowMinimumHeight(row, 36)
+        grid.setRowStretch(len(facts), 1)
+        for field in self._rows:
+            field.value.installEventFilter(self)
+        self._area.setWidget(body)
+
+    def place(self) -> None:
+        height = self.canvas.height() - self.canvas.covered_below - 24
+        wanted = 190 + 44 * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
+        self.setGeometry(self.canvas.width() - WIDTH - 14, 12, WIDTH, max(180, min(height, wanted)))
+        self.raise_()
+
+    def set_fact(self, name: str, typed: str) -> None:
+        """Changes the thing so that the fact becomes what was typed, or says in one sentence why it can't."""
+        page = self.canvas.page
+        thing = page.thing(self.canvas.selection[0]) if self.canvas.selection else None
+        fact = next((f for f in thing.facts(page) if f.name == name), None) if thing is not None else None
+        if thing is None or fact is None or fact.set is None or typed == fact.text:
+            self.refresh()
+            return
+        if thing.locked:
+            self._trouble.setText(_("It is locked; unlock it to change it."))
+        else:
+            try:
+                changed = fact.set(typed)
+                self._trouble.clear()
+                self.canvas.commit(
+                    Edit(_("Set {fact}").format(fact=fact.label), page, page.with_things({thing.id: changed}))
+                )
+            except ValueError as error:
+                self._trouble.setText(str(error))
+        self.refresh()
+
+    def toggle(self, name: str) -> None:
+        """Shows or hides a fact on the page; sides and angles go together while shown as a whole."""
+        page = self.canvas.page
+        thing = page.thing(self.canvas.selection[0])
+        if thing is None:
+            return
+        fact = next(f for f in thing.facts(page) if f.name == name)
+        together = "sides" if fact.unit == "cm" and len(name) == 2 else "angles" if fact.unit == "°" else ""
+        self.canvas.commit(show_fact(page, thing, together or name))
+
+    def _recolour(self, hue: str) -> None:
+        self.canvas.commit(recolour(self.canvas.page, self.canvas.things(), hue))
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
+            if isinstance(watched, QLineEdit):
+                watched.setModified(False)
+            self._names = ()
+            self.canvas.setFocus()
+            self.refresh()
+            return True
+        return super().eventFilter(watched, event)

@@ -1,0 +1,234 @@
+"""Opening, saving and exporting from the window: off the interface's thread, and losing nothing."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtWidgets import QFileDialog
+
+from larch.board.export import ExportError, export
+from larch.board.paint import page_svg
+from larch.core.journal import Journal
+from larch.core.lesson import Lesson, blank_lesson
+from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.memo import remember
+from larch.core.words import _, many
+from larch.desk.export_dialog import ExportDialog
+from larch.desk.jobs import Job, in_background
+from larch.services.recent import remember_lesson
+from larch.services.workspace import OpenLesson, open_demo, open_file, open_new, open_unsaved
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+picture_of = remember(page_svg)  # a page's SVG is drawn once for each state it is saved in
+
+
+class Files(QObject):
+    """The lesson's file and journal. Signals carry what must reach the interface's thread."""
+
+    _trouble = pyqtSignal(object)
+
+    def __init__(self, window: Window, work: OpenLesson) -> None:
+        super().__init__(window)
+        self.window = window
+        self.work = work
+        self.saved: Lesson | None = work.lesson if work.path and not work.brought_back else None
+        self.started = work.lesson
+        self._saving = False
+        self._trouble.connect(self._disk_trouble)
+        self.journal: Journal = work.journal(self._trouble.emit)
+
+    @property
+    def path(self) -> Path | None:
+        return self.work.path
+
+    @property
+    def modified(self) -> bool:
+        """Whether the lesson holds work that its file, if it has one, does not."""
+        lesson = self.window.session.lesson
+        if self.work.path is None:
+            return lesson is not self.started or self.work.brought_back > 0
+        return lesson is not self.saved
+
+    def _disk_trouble(self, error: OSError | None) -> None:
+        if error is None:
+            self.window.notice.say(_("The disk works again; all changes are kept."))
+        else:
+            text = _("The disk refuses to keep changes ({why}). Free some space; Larch goes on trying.")
+            self.window.notice.say(text.format(why=error.strerror or error), stay=True)
+
+    # Opening
+
+    def new(self) -> None:
+        self._switch(open_new(blank_lesson(secrets.randbits(32))))
+
+    def demo_afresh(self) -> None:
+        from larch.demo import demo_lesson
+
+        self._close()
+        self._switch(open_demo(demo_lesson, anew=True), closed=True)
+
+    def ask_open(self) -> None:
+        name, _filter = QFileDialog.getOpenFileName(
+            self.window, _("Open a lesson"), str(self.path.parent if self.path else Path.home()), _("Lessons (*.larch)")
+        )
+        if name:
+            self.open(Path(name))
+
+    def open(self, path: Path) -> None:
+        """Opens a lesson's file in this window. A file that can't be read changes nothing."""
+        if self.path is not None and path.resolve() == self.path.resolve():
+            self.window.notice.say(_("This lesson is open already."))
+            return
+
+        def failed(error: Exception) -> None:
+            self.window.notice.say(str(error) if isinstance(error, LessonFileError) else _("It can't be opened."))
+
+        in_background(lambda _job: open_file(path), self._switch, failed)
+
+    def open_kept(self, folder: Path) -> None:
+        work = open_unsaved(folder)
+        if work is not None:
+            self._switch(work)
+
+    def _switch(self, work: OpenLesson, closed: bool = False) -> None:
+        if not closed:
+            self._close()
+        self.window.take(work)
+
+    def _close(self) -> None:
+        self.window.editors.finish()
+        self.journal.close()
+        self.work.release()
+
+    def close(self) -> None:
+        """When the program ends. What is not in a file stays in the journal."""
+        self._close()
+
+    # Saving
+
+    def save(self, then: Callable[[], None] | None = None) -> None:
+        self.window.editors.finish()
+        if self.path is None:
+            self.ask_save()
+        else:
+            self.save_to(self.path, then)
+
+    def ask_save(self) -> None:
+        title = self.window.session.lesson.title or _("Lesson")
+        start = self.path or Path.home() / (title.replace("/", "-") + ".larch")
+        name, _filter = QFileDialog.getSaveFileName(self.window, _("Save the lesson"), str(start), _("Lessons (*.larch)"))
+        if name:
+            path = Path(name)
+            self.save_to(path if path.suffix else path.with_suffix(".larch"))
+
+    def save_to(self, path: Path, then: Callable[[], None] | None = None) -> None:
+        """Writes the lesson as it is now; work goes on meanwhile."""
+        if self._saving:
+            self.window.notice.say(_("It is being saved already."))
+            return
+        lesson = self.window.session.lesson
+        self._saving = True
+
+        def done(_result: object) -> None:
+            self._saving = False
+            self._saved(lesson, path)
+            if then is not None:
+                then()
+
+        def failed(error: Exception) -> None:
+            self._saving = False
+            why = error.strerror if isinstance(error, OSError) else str(error)
+            text = _("It could not be saved there ({why}); nothing is lost, save it in another place.")
+            self.window.notice.say(text.format(why=why))
+
+        in_background(lambda _job: write_lesson(lesson, path, picture_of), done, failed)
+
+    def _saved(self, lesson: Lesson, path: Path) -> None:
+        """The journal begins anew at what was saved, and takes over what was done since."""
+        moved = self.path is None or self.path.resolve() != path.resolve()
+        if moved:
+            self._move_journal(path)
+        self.work.path = path
+        self.saved = lesson
+        self.journal.start(lesson, path)
+        now = self.window.session.lesson
+        if now is not lesson:
+            self.journal.record("", lesson, now)
+        remember_lesson(path)
+        self.window.refresh_title()
+        self.window.notice.say(_("Saved as {name}.").format(name=path.name))
+
+    def _move_journal(self, path: Path) -> None:
+        """From now on the journal is that of the new file, so that opening the file finds it."""
+        from larch.services.workspace import claim_journal
+
+        claimed = claim_journal(path)
+        if claimed is None:
+            return
+        self.journal.flush()
+        self.journal.close()
+        self.work.discard()
+        self.work.folder, self.work.lock = claimed
+        self.journal = Journal(self.work.folder, self._trouble.emit)
+        self.window.session.recorder = self.journal.record
+
+    def back_to_saved(self) -> None:
+        """The lesson as it is in its file; undo brings the changes back."""
+        if self.path is None:
+            self.window.notice.say(_("It has not been saved yet."))
+            return
+        path = self.path
+
+        def done(opened: object) -> None:
+            from larch.core.edit import Edit
+
+            session = self.window.session
+            session.commit(Edit(_("Back to the saved lesson"), session.lesson, opened.lesson))  # type: ignore[attr-defined]
+            self.window.pages_changed()
+
+        in_background(lambda _job: read_lesson(path), done, lambda error: self.window.notice.say(str(error)))
+
+    # Exporting
+
+    def ask_export(self) -> None:
+        dialog = ExportDialog(self.window)
+        if not dialog.exec():
+            return
+        name = (self.window.session.lesson.title or _("Lesson")).replace("/", "-")
+        start = (self.path.parent if self.path else Path.home()) / f"{name}.{dialog.format}"
+        chosen, _filter = QFileDialog.getSaveFileName(self.window, _("Export"), str(start))
+        if chosen:
+            target = Path(chosen)
+            if target.suffix.lower() != f".{dialog.format}":
+                target = target.with_name(target.name + f".{dialog.format}")
+            self.export_to(target, dialog.whole, dialog.width_in_pixels)
+
+    def export_to(self, target: Path, whole: bool = True, width: int = 1920) -> Job:
+        """Exports in the background; progress can be cancelled from the notice."""
+        self.window.editors.finish()
+        pages = self.window.session.lesson.pages if whole else (self.window.canvas.page,)
+        job = Job(lambda job: export(pages, target, width, job.progress))
+
+        def done(files: object) -> None:
+            assert isinstance(files, list)
+            text = many("Exported as {{name}}.", "Exported as {n} files, {{name}} and on.", len(files)) if files else ""
+            self.window.notice.say(text.format(name=files[0].name) if files else _("The export was stopped."))
+
+        def failed(error: object) -> None:
+            text = str(error) if isinstance(error, ExportError) else _("It could not be exported.")
+            self.window.notice.say(text)
+
+        def progressed(number: int, count: int) -> None:
+            text = _("Exporting page {n} of {count}…").format(n=number, count=count)
+            self.window.notice.say(text, _("stop"), job.cancel, stay=True)
+
+        job.finished.connect(done)
+        job.failed.connect(failed)
+        job.progressed.connect(progressed)
+        return job.start()

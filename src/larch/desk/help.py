@@ -1,0 +1,58 @@
+"""The help: how things work, made from what the tools, kinds and commands say of themselves."""
+
+from __future__ import annotations
+
+from html import escape
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout
+
+from larch.core.thing import kinds
+from larch.core.words import _
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+
+def help_html(window: Window) -> str:
+    """The whole text. Kinds and keys are listed from the registries, so it is never out of date."""
+    paragraphs = [
+        _("The tools lie on the ledge. The one in hand stands proud; press it again for its choices."),
+        _("The shelf holds everything that can be put out: search, then tap or drag."),
+        _("Drag over empty page to draw a box round things. Shift adds to a selection; a double click opens or rolls."),
+        _("The gold brackets size a thing, the ring turns it, the rings on its corners change its shape. "
+          "With Ctrl a corner falls on the squares; with Alt nothing falls into place by itself."),
+        _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
+        _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),
+        _("F5 goes to the Board, Esc comes back. There a tap on a die rolls it, and locked things can't be touched."),
+        _("Nothing needs saving to be kept: every change is on disk at once and comes back after a crash."),
+        _("By keyboard: Tab goes from thing to thing, arrows move it (Shift: further), N takes its next corner, "
+          "Enter opens or rolls it, Ctrl+I shows its facts, Ctrl+K finds anything."),
+    ]  # fmt: skip
+    things = [(kind.title(), kind.help) for kind in kinds().values() if kind.help]
+    rows = "".join(f"<tr><td><b>{escape(title)}</b></td><td>{escape(_(text))}</td></tr>" for title, text in sorted(things))
+    keys = "".join(
+        f"<tr><td><b>{escape(c.shortcut.replace(' or ', ', '))}</b></td><td>{escape(c.label)}</td></tr>"
+        for c in window.commands.listed
+        if c.shortcut
+    )
+    body = "".join(f"<p>{escape(text)}</p>" for text in paragraphs)
+    return (
+        f"<h2>{_('How things work')}</h2>{body}<h3>{_('Things')}</h3><table cellpadding=6>{rows}</table>"
+        f"<h3>{_('Keys')}</h3><table cellpadding=6>{keys}</table>"
+    )
+
+
+def show_help(window: Window) -> None:
+    dialog = QDialog(window)
+    dialog.setWindowTitle(_("How things work"))
+    dialog.resize(760, 620)
+    text = QTextBrowser(dialog)
+    text.setHtml(help_html(window))
+    text.setAccessibleName(_("How things work"))
+    buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, dialog)
+    buttons.rejected.connect(dialog.reject)
+    layout = QVBoxLayout(dialog)
+    layout.addWidget(text)
+    layout.addWidget(buttons)
+    dialog.show()

@@ -1,0 +1,244 @@
+"""The ledge: the strip on which the tools lie, along any edge of the window."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPoint, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QPainter, QPaintEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QFrame, QGridLayout, QPushButton, QToolButton, QWidget
+
+from larch.board.look import STONE, icon
+from larch.board.tools.base import Tool
+from larch.board.tools.draw import WIDTHS, EraserTool, PenTool
+from larch.board.tools.place import EquationTool, HandTool, TextTool
+from larch.board.tools.select import SelectTool
+from larch.core.hues import HUES, PAPER
+from larch.core.words import _
+from larch.desk.buttons import HueButton, ToolButton, WidthButton, icon_button
+from larch.desk.style import lift
+
+TEXT_SIZES = (28.0, 40.0, 56.0, 80.0)
+
+
+class Ledge(QWidget):
+    """Signals name what was pressed; the window does it. `tool_taken` carries the Tool now in hand."""
+
+    tool_taken = pyqtSignal(object)
+    choices_wanted = pyqtSignal(object)
+    turned = pyqtSignal(int)
+    pressed = pyqtSignal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(_("ledge"))
+        self.edge = "bottom"
+        self.tools: list[Tool] = [SelectTool(), PenTool(), EraserTool(), TextTool(), EquationTool(), HandTool()]
+        self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
+        self._group = QButtonGroup(self)
+        for tool in self.tools:
+            button = self.buttons[tool.name]
+            self._group.addButton(button)
+            button.setToolTip(f"{tool.label()} ({tool.shortcut})")
+            button.pressed.connect(lambda tool=tool: self._pressed(tool))
+        self.current = self.tools[0]
+        self.buttons[self.current.name].setChecked(True)
+        self._make_rest()
+        self._box = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
+        self._arrange()
+
+    def _make_rest(self) -> None:
+        self.back = icon_button("chevron-left", _("page before"), self)
+        self.back.clicked.connect(lambda: self.turned.emit(-1))
+        self.number = QPushButton("1", self)
+        self.number.setObjectName("pageno")
+        self.number.setFlat(True)
+        self.number.setStyleSheet("QPushButton { border: none; background: transparent; font-weight: 600; padding: 4px; }")
+        self.number.setMinimumHeight(44)
+        self.number.setToolTip(_("all pages, laid out"))
+        self.number.clicked.connect(lambda: self.pressed.emit("spread"))
+        self.onwards = icon_button("chevron-right", _("next page"), self)
+        self.onwards.clicked.connect(lambda: self.turned.emit(1))
+        self.undo = self._named("undo-2", _("undo"), "undo")
+        self.redo = self._named("redo-2", _("redo"), "redo")
+        self.bin = self._named("trash-2", _("bin"), "delete")
+        self.again = self._named("flag", _("set out again"), "set out again")
+        self.shelf = QPushButton(icon("library", PAPER), _("Shelf"), self)
+        self.shelf.setObjectName("strong")
+        self.shelf.setCheckable(True)
+        self.shelf.setMinimumHeight(46)
+        self.shelf.setAccessibleName(_("Shelf"))
+        self.shelf.clicked.connect(lambda: self.pressed.emit("shelf"))
+
+    def _named(self, picture: str, label: str, name: str) -> QToolButton:
+        button = icon_button(picture, label, self)
+        button.clicked.connect(lambda: self.pressed.emit(name))
+        return button
+
+    def _arrange(self) -> None:
+        while self._box.count():
+            self._box.takeAt(0)
+        upright = self.edge in ("left", "right")
+        self._box.setDirection(QBoxLayout.Direction.TopToBottom if upright else QBoxLayout.Direction.LeftToRight)
+        self._box.setContentsMargins(*((6, 10, 6, 10) if upright else (16, 2, 16, 4)))
+        self._box.setSpacing(0 if upright else 2)
+        centre = Qt.AlignmentFlag.AlignCenter
+        for widget in (self.back, self.number, self.onwards):
+            self._box.addWidget(widget, 0, centre)
+        self._box.addStretch(1)
+        for button in self.buttons.values():
+            self._box.addWidget(button, 0, centre)
+        self._box.addStretch(1)
+        for widget in (self.undo, self.redo, self.bin, self.again):
+            self._box.addWidget(widget, 0, centre)
+        self._box.addSpacing(10)
+        self._box.addWidget(self.shelf, 0, centre)
+
+    def set_edge(self, edge: str) -> None:
+        self.edge = edge
+        self._arrange()
+
+    def set_large(self, large: bool) -> None:
+        """Board size: every target at least 56 pixels."""
+        size = 56 if large else 44
+        for button in self.buttons.values():
+            button.resize_for(large)
+        for small in (self.back, self.onwards, self.undo, self.redo, self.bin, self.again):
+            small.setFixedSize(size, size)
+        self.shelf.setMinimumHeight(size)
+        self.number.setMinimumHeight(size)
+
+    def show_page(self, number: int, count: int) -> None:
+        text = _("{n} of {count}").format(n=number, count=count)
+        self.number.setText(text)
+        self.number.setAccessibleName(_("page {text}").format(text=text))
+        self.back.setEnabled(number > 1)
+        last = number == count
+        self.onwards.setIcon(icon("plus" if last else "chevron-right"))
+        label = _("new page") if last else _("next page")
+        self.onwards.setToolTip(label)
+        self.onwards.setAccessibleName(label)
+
+    def _pressed(self, tool: Tool) -> None:
+        if tool is self.current:
+            self.choices_wanted.emit(tool)
+        else:
+            self.take(tool.name)
+
+    def take(self, name: str) -> None:
+        """Takes a tool in hand."""
+        self.current = next(tool for tool in self.tools if tool.name == name)
+        self.buttons[name].setChecked(True)
+        self.tool_taken.emit(self.current)
+
+    def tool(self, name: str) -> Tool:
+        return next(tool for tool in self.tools if tool.name == name)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """The board of the ledge, with a lip along its outer edge."""
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), STONE)
+        lip = STONE.darker(112)
+        w, h = self.width(), self.height()
+        lips = {"bottom": QRectF(0, h - 4, w, 3), "top": QRectF(0, 1, w, 3)}
+        lips |= {"left": QRectF(1, 0, 3, h), "right": QRectF(w - 4, 0, 3, h)}
+        painter.fillRect(lips[self.edge], lip)
+        inner = {"bottom": QRectF(0, 0, w, 1), "top": QRectF(0, h - 1, w, 1)}
+        inner |= {"left": QRectF(w - 1, 0, 1, h), "right": QRectF(0, 0, 1, h)}
+        painter.fillRect(inner[self.edge], lip)
+
+
+class Choices(QFrame):
+    """The choices of the tool in hand, just above it."""
+
+    chosen = pyqtSignal()
+    pressed = pyqtSignal(str)
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setObjectName("card")
+        lift(self)
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(8, 6, 8, 6)
+        self._grid.setSpacing(2)
+        self.tool: Tool | None = None
+        self.hide()
+
+    def open_for(self, tool: Tool) -> None:
+        """Fills itself with what can be chosen for a tool."""
+        self.tool = tool
+        while self._grid.count():
+            item = self._grid.takeAt(0)
+            if item is not None and item.widget() is not None:
+                item.widget().deleteLater()
+        self.setAccessibleName(_("choices for {tool}").format(tool=tool.label()))
+        column = 0
+        if isinstance(tool, PenTool):
+            column = self._sizes([(w, _("line {w} wide").format(w=f"{w:g}")) for w in WIDTHS], "width")
+        if isinstance(tool, EraserTool):
+            column = self._sizes([(r, _("rubber {w} wide").format(w=f"{2 * r:g}")) for r in (8.0, 14.0, 26.0)], "radius")
+            self._commands([("brush-cleaning", _("wipe all ink"), "wipe")], column)
+        if isinstance(tool, TextTool):
+            for size in TEXT_SIZES:
+                button = QPushButton("Aa", self)
+                button.setStyleSheet(f"font-family: Andika; font-size: {10 + size / 4:.0f}px; padding: 2px 10px;")
+                button.setCheckable(True)
+                button.setChecked(tool.size == size)
+                button.setAccessibleName(_("type size {size}").format(size=f"{size:g}"))
+                button.setMinimumHeight(44)
+                button.clicked.connect(lambda _on=False, size=size: self._choose("size", size))
+                self._grid.addWidget(button, 0, column)
+                column += 1
+        if isinstance(tool, HandTool | SelectTool):
+            self._commands(
+                [
+                    ("zoom-out", _("smaller"), "zoom out"), ("zoom-in", _("larger"), "zoom in"),
+                    ("maximize", _("whole page"), "whole page"), ("square", _("100 %"), "true size"),
+                ], 0,
+            )  # fmt: skip
+        if hasattr(tool, "hue"):
+            for k, hue in enumerate(HUES):
+                dot = HueButton(hue, self)
+                dot.setChecked(tool.hue == hue)
+                dot.clicked.connect(lambda _on=False, hue=hue: self._choose("hue", hue))
+                self._grid.addWidget(dot, 0, column + k)
+        self.adjustSize()
+        self.show()
+        self.raise_()
+
+    def _sizes(self, sizes: list[tuple[float, str]], field: str) -> int:
+        for k, (size, label) in enumerate(sizes):
+            button = WidthButton(size, label, self)
+            button.setChecked(getattr(self.tool, field) == size)
+            button.clicked.connect(lambda _on=False, size=size: self._choose(field, size))
+            self._grid.addWidget(button, 0, k)
+        return len(sizes)
+
+    def _commands(self, listed: list[tuple[str, str, str]], column: int) -> None:
+        for k, (picture, label, name) in enumerate(listed):
+            button = QPushButton(icon(picture), label, self)
+            button.setMinimumHeight(44)
+            button.clicked.connect(lambda _on=False, name=name: self._command(name))
+            self._grid.addWidget(button, 0, column + k)
+
+    def _command(self, name: str) -> None:
+        self.pressed.emit(name)
+
+    def _choose(self, field: str, value: object) -> None:
+        setattr(self.tool, field, value)
+        self.chosen.emit()
+        if self.tool is not None:
+            self.open_for(self.tool)
+
+    def stand_by(self, button: QWidget, edge: str) -> None:
+        """Places itself beside a tool's button, towards the page."""
+        parent = self.parentWidget()
+        assert parent is not None
+        at = button.mapTo(parent, QPoint(0, 0))
+        middle = (at.x() + button.width() // 2 - self.width() // 2, at.y() + button.height() // 2 - self.height() // 2)
+        places = {
+            "bottom": (middle[0], at.y() - self.height() - 8),
+            "top": (middle[0], at.y() + button.height() + 8),
+            "left": (at.x() + button.width() + 8, middle[1]),
+            "right": (at.x() - self.width() - 8, middle[1]),
+        }
+        x, y = places[edge]
+        self.move(max(8, min(x, parent.width() - self.width() - 8)), max(8, min(y, parent.height() - self.height() - 8)))

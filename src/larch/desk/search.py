@@ -1,0 +1,60 @@
+"""Finding by a few typed letters: the whole word before its beginning before anything else. No Qt."""
+
+from __future__ import annotations
+
+import unicodedata
+from collections.abc import Callable, Iterable
+from typing import TypeVar
+
+T = TypeVar("T")
+
+
+def folded(text: str) -> str:
+    """Lower case without accents."""
+    apart = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(c for c in apart if not unicodedata.combining(c))
+
+
+def score(query: str, label: str, words: str = "") -> float:
+    """How well a query fits; 0 for not at all. Every typed word must be found in the label or the other words."""
+    wanted = folded(query).split()
+    if not wanted:
+        return 1.0
+    own, other = folded(label), folded(words)
+    total = 0.0
+    for part in wanted:
+        best = max(_part_score(part, own), 0.6 * _part_score(part, other))
+        if not best:
+            return 0.0
+        total += best
+    return total / len(wanted) + 0.2 * (own == " ".join(wanted)) - 0.001 * len(own)
+
+
+def _part_score(part: str, text: str) -> float:
+    found = text.split()
+    if part in found:
+        return 1.0
+    if any(word.startswith(part) for word in found):
+        return 0.8
+    if part in text:
+        return 0.5
+    if len(part) > 3 and any(_nearly(part, word) for word in found):
+        return 0.35
+    return 0.0
+
+
+def _nearly(part: str, word: str) -> bool:
+    """One letter wrong, missing, too many, or two exchanged."""
+    word = word[: len(part) + 1]
+    if abs(len(part) - len(word)) > 1:
+        return False
+    i = next((k for k, (a, b) in enumerate(zip(part, word, strict=False)) if a != b), min(len(part), len(word)))
+    rests = ((part[i + 1 :], word[i + 1 :]), (part[i:], word[i + 1 :]), (part[i + 1 :], word[i:]))
+    swapped = part[i : i + 2] == word[i : i + 2][::-1] and word[i + 2 :].startswith(part[i + 2 :])
+    return swapped or any(b.startswith(a) for a, b in rests if len(a) + 1 >= len(part) - i - 1)
+
+
+def ranked(query: str, items: Iterable[T], describe: Callable[[T], tuple[str, str]]) -> list[T]:
+    """The items that fit, best first; ties stay in their order."""
+    scored = [(score(query, *describe(item)), item) for item in items]
+    return [item for value, item in sorted(((s, i) for s, i in scored if s > 0), key=lambda pair: -pair[0])]

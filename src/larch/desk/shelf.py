@@ -1,0 +1,208 @@
+"""The shelf: a drawer with everything that can be put out. Search first, then trays."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QPoint, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, icon, interface_font
+from larch.board.paint import HINTS
+from larch.board.views import view_of
+from larch.core.page import Page
+from larch.core.thing import ShelfItem, shelf_items
+from larch.core.words import _
+from larch.desk.search import ranked
+
+TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Graphs", "Words", "Pictures", "Papers",
+         "Activities", "Kept")  # fmt: skip
+HEIGHT = 172
+CARD = (132, 96)
+DRAG_START = 8
+
+
+class Card(QAbstractButton):
+    """One entry: its picture and its name. A tap puts it out, a drag carries it onto the page."""
+
+    dragged = pyqtSignal(object, QPoint)
+    dropped = pyqtSignal(object, QPoint)
+
+    def __init__(self, item: ShelfItem, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.item = item
+        self.thing = item.make()
+        self._from: QPoint | None = None
+        self._dragging = False
+        self.setFixedSize(*CARD)
+        self.setAccessibleName(item.label)
+        self.setToolTip(_("tap or drag to put out: {name}").format(name=item.label))
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHints(HINTS)
+        edge = GOLD if self.hasFocus() else NEEDLE if self.underMouse() else HAIRLINE
+        painter.setPen(QPen(edge, 2 if self.hasFocus() else 1))
+        painter.setBrush(PAPER)
+        painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), 7, 7)
+        self._picture(painter, QRectF(12, 8, self.width() - 24, self.height() - 38))
+        painter.setPen(NEEDLE)
+        painter.setFont(interface_font(14))
+        name = painter.fontMetrics().elidedText(self.item.label, Qt.TextElideMode.ElideRight, self.width() - 12)
+        painter.drawText(QRectF(4, self.height() - 28, self.width() - 8, 22), Qt.AlignmentFlag.AlignCenter, name)
+
+    def _picture(self, painter: QPainter, room: QRectF) -> None:
+        bare = self.thing.replace(shown=())
+        view = view_of(bare)
+        page = Page(id="shelf")
+        box = view.box(bare).grown(34 if view.margin > 20 else 1)
+        scale = min(room.width() / box.width, room.height() / box.height, 1.0)
+        painter.save()
+        painter.translate(room.center())
+        painter.scale(scale, scale)
+        painter.translate(-box.centre[0], -box.centre[1])
+        view.paint(painter, bare, page)
+        painter.restore()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._from = event.globalPosition().toPoint()
+        super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._from is None:
+            return
+        at = event.globalPosition().toPoint()
+        if self._dragging or (at - self._from).manhattanLength() > DRAG_START:
+            self._dragging = True
+            self.dragged.emit(self.item, at)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self._dragging:
+            self.setDown(False)
+            self._dragging, self._from = False, None
+            self.dropped.emit(self.item, event.globalPosition().toPoint())
+            return
+        self._from = None
+        super().mouseReleaseEvent(event)
+
+
+class Shelf(QFrame):
+    """Signals carry the ShelfItem: tapped, or dragged to and dropped at a global position."""
+
+    tapped = pyqtSignal(object)
+    dragged = pyqtSignal(object, QPoint)
+    dropped = pyqtSignal(object, QPoint)
+    closed = pyqtSignal()
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setObjectName("drawer")
+        self.setAccessibleName(_("Shelf"))
+        self.items: list[ShelfItem] = []
+        self.search = QLineEdit(self)
+        self.search.setPlaceholderText(_("Search the shelf"))
+        self.search.setAccessibleName(_("Search the shelf"))
+        self.search.setClearButtonEnabled(True)
+        self.search.addAction(icon("search"), QLineEdit.ActionPosition.LeadingPosition)
+        self.search.setFixedWidth(232)
+        self.search.textChanged.connect(self._fill)
+        self._top = QHBoxLayout()
+        self._top.setSpacing(2)
+        self._top.addWidget(self.search)
+        self._top.addSpacing(12)
+        self._area = QScrollArea(self)
+        self._area.setWidgetResizable(True)
+        self._area.setFrameShape(QFrame.Shape.NoFrame)
+        self._area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._area.setStyleSheet("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }")
+        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 10, 16, 4)
+        layout.setSpacing(6)
+        layout.addLayout(self._top)
+        layout.addWidget(self._area)
+        self.tray = ""
+        self.trays: dict[str, QPushButton] = {}
+        self.cards: list[Card] = []
+        self.hide()
+
+    def open(self) -> None:
+        """Opens the drawer; the first time it looks what there is."""
+        if not self.items:
+            self.items = shelf_items()
+            present = {item.tray for item in self.items}
+            for name in (tray for tray in TRAYS if tray in present):
+                self._add_tray(name)
+            self._top.addStretch(1)
+            self._choose(next(iter(self.trays)))
+        self.show()
+        self.raise_()
+
+    def _add_tray(self, name: str) -> None:
+        button = QPushButton(_(name), self)
+        button.setObjectName("tray")
+        button.setCheckable(True)
+        button.setMinimumHeight(44)
+        button.clicked.connect(lambda: self._choose(name))
+        self.trays[name] = button
+        self._top.addWidget(button)
+
+    def _choose(self, tray: str) -> None:
+        self.tray = tray
+        self.search.blockSignals(True)
+        self.search.clear()
+        self.search.blockSignals(False)
+        self._fill("")
+
+    def _fill(self, query: str) -> None:
+        for name, button in self.trays.items():
+            button.setChecked(name == self.tray and not query.strip())
+        if query.strip():
+            found = ranked(query, self.items, lambda item: (item.label, f"{item.words} {_(item.tray)} {item.name}"))
+        else:
+            found = [item for item in self.items if item.tray == self.tray]
+        row = QWidget()
+        layout = QHBoxLayout(row)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(8)
+        self.cards = []
+        for item in found:
+            card = Card(item)
+            card.clicked.connect(lambda _on=False, item=item: self.tapped.emit(item))
+            card.dragged.connect(self.dragged)
+            card.dropped.connect(self.dropped)
+            layout.addWidget(card)
+            self.cards.append(card)
+        if not found:
+            from PyQt6.QtWidgets import QLabel
+
+            layout.addWidget(QLabel(_("Nothing on the shelf is called “{query}”.").format(query=query.strip()[:40])))
+        layout.addStretch(1)
+        self._area.setWidget(row)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is not None and event.key() == Qt.Key.Key_Escape:
+            self.closed.emit()
+            return
+        if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.cards:
+            focused = next((card for card in self.cards if card.hasFocus()), self.cards[0])
+            self.tapped.emit(focused.item)
+            return
+        super().keyPressEvent(event)
+
+    def event(self, event: QEvent | None) -> bool:
+        """A press beside the cards stays with the drawer and does not reach the page below."""
+        if event is not None and event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease):
+            event.accept()
+            return True
+        return super().event(event)

@@ -1,0 +1,552 @@
+"""The main window: Desk and Board, two ways of being in the same lesson."""
+
+from __future__ import annotations
+
+import secrets
+import time
+
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenuBar, QPushButton, QWidget
+
+from larch.board.canvas import Canvas
+from larch.board.look import icon
+from larch.board.tools.base import Tool
+from larch.core.action import actions_for
+from larch.core.arrange import nudge, put
+from larch.core.page import Page
+from larch.core.session import Session
+from larch.core.shape import Box
+from larch.core.thing import ShelfItem, Thing
+from larch.core.words import _
+from larch.desk.commands import Commands
+from larch.desk.editors import Editors
+from larch.desk.facts import FactsCard
+from larch.desk.files import Files
+from larch.desk.finder import Finder, Found
+from larch.desk.ledge import Choices, Ledge
+from larch.desk.notice import Notice
+from larch.desk.shelf import HEIGHT as SHELF_HEIGHT
+from larch.desk.shelf import Shelf
+from larch.desk.spread import Spread, page_edit
+from larch.desk.tag import Tag
+from larch.desk.window_commands import window_commands
+from larch.services.settings import Settings, load_settings, save_settings
+from larch.services.workspace import OpenLesson
+
+DIRECTIONS = {
+    "bottom": QBoxLayout.Direction.TopToBottom,
+    "top": QBoxLayout.Direction.BottomToTop,
+    "left": QBoxLayout.Direction.RightToLeft,
+    "right": QBoxLayout.Direction.LeftToRight,
+}
+ARROWS = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
+NUDGE, NUDGE_FAR = 2.0, 32.0
+MENUS = ("Lesson", "Edit", "Page", "Put out", "View", "Help")
+
+
+class Window(QMainWindow):
+    def __init__(self, work: OpenLesson) -> None:
+        super().__init__()
+        self.settings: Settings = load_settings()
+        self.at_board = False
+        self.room = QWidget(self)
+        self.setCentralWidget(self.room)
+        self.session = Session(work.lesson, time.monotonic)
+        self.canvas = Canvas(self.session, work.lesson.pages[0].id, self.room)
+        self.ledge = Ledge(self.room)
+        self._lay = QBoxLayout(DIRECTIONS["bottom"], self.room)
+        self._lay.setContentsMargins(0, 0, 0, 0)
+        self._lay.setSpacing(0)
+        self._lay.addWidget(self.canvas, 1)
+        self._lay.addWidget(self.ledge)
+        self.notice = Notice(self.room)
+        self.files = Files(self, work)
+        self.session.recorder = self.files.journal.record
+        self.shelf = Shelf(self.room)
+        self.choices = Choices(self.room)
+        self.spread = Spread(self.room)
+        self.finder = Finder(self.room, self._findable)
+        self._dress_canvas()
+        self.commands = Commands(self, window_commands(self))
+        self._make_top_bar()
+        self._connect()
+        self.set_ledge(self.settings.ledge)
+        pen = self.ledge.tool("pen")
+        pen.width, pen.hue = self.settings.pen_width, self.settings.pen_hue  # type: ignore[attr-defined]
+        self.setAcceptDrops(True)
+        self.resize(1280, 800)
+        self.refresh_title()
+        self.pages_changed()
+        for sentence in work.notes:
+            self.notice.say(sentence)
+
+    # Making
+
+    def _dress_canvas(self) -> None:
+        """The tag, the facts card and the editors of the present canvas."""
+        self.tag = Tag(self.canvas)
+        self.facts = FactsCard(self.canvas)
+        self.editors = Editors(self.canvas, self.notice.say)
+        self.tag.facts_wanted.connect(lambda: self.facts.want(True))
+        self.canvas.committed.connect(self._committed)
+        self.canvas.selection_changed.connect(self._refresh_commands)
+        self.canvas.menu_wanted.connect(self._menu)
+        self.canvas.installEventFilter(self)
+
+    def _make_top_bar(self) -> None:
+        bar = QWidget(self)
+        bar.setObjectName("topbar")
+        self.menus = QMenuBar(bar)
+        labels = {
+            "Lesson": _("&Lesson"), "Edit": _("&Edit"), "Page": _("&Page"), "Put out": _("P&ut out"),
+            "View": _("&View"), "Help": _("&Help"),
+        }  # fmt: skip
+        for name in MENUS:
+            menu = self.menus.addMenu(labels[name])
+            assert menu is not None
+            menu.aboutToShow.connect(lambda menu=menu, name=name: self._fill_menu(menu, name))
+            self.commands.fill(menu, name)
+        self.heading = QLabel(bar)
+        self.heading.setObjectName("title")
+        switch = QWidget(bar)
+        pair = QHBoxLayout(switch)
+        pair.setContentsMargins(2, 2, 2, 2)
+        pair.setSpacing(0)
+        self._modes = QButtonGroup(self)
+        for name, label, run in (("desk", _("Desk"), self.go_to_desk), ("board", _("Board"), self.go_to_board)):
+            button = QPushButton(label, switch)
+            button.setCheckable(True)
+            button.setObjectName("tray")
+            button.setChecked(name == "desk")
+            button.setMinimumHeight(36)
+            button.clicked.connect(run)
+            self._modes.addButton(button)
+            pair.addWidget(button)
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(4, 0, 10, 0)
+        row.addWidget(self.menus, 1)
+        row.addWidget(self.heading, 0, Qt.AlignmentFlag.AlignCenter)
+        right = QHBoxLayout()
+        right.addStretch(1)
+        right.addWidget(switch)
+        row.addLayout(right, 1)
+        self.top_bar = bar
+        self.setMenuWidget(bar)
+
+    def _connect(self) -> None:
+        self.ledge.tool_taken.connect(self._take_tool)
+        self.ledge.choices_wanted.connect(self._toggle_choices)
+        self.ledge.turned.connect(self.turn)
+        self.ledge.pressed.connect(self.run)
+        self.choices.pressed.connect(self._choice_pressed)
+        self.choices.chosen.connect(self._remember_choices)
+        self.shelf.tapped.connect(self.put_out)
+        self.shelf.dragged.connect(self._shelf_drag)
+        self.shelf.dropped.connect(self._shelf_drop)
+        self.shelf.closed.connect(lambda: self.show_shelf(False))
+        self.spread.opened.connect(self.show_page)
+        self.spread.closed.connect(self.pages_changed)
+
+    def take(self, work: OpenLesson) -> None:
+        """Another lesson takes the place of this one."""
+        old = self.canvas
+        tool = old.pointers.tool
+        old.close_session()
+        self.session = Session(work.lesson, time.monotonic)
+        self.files.setParent(None)
+        self.canvas = Canvas(self.session, work.lesson.pages[0].id, self.room)
+        self.canvas.pointers.tool = tool
+        self.canvas.at_board = self.at_board
+        self.files = Files(self, work)
+        self.session.recorder = self.files.journal.record
+        self._lay.replaceWidget(old, self.canvas)
+        old.deleteLater()
+        self._dress_canvas()
+        self.canvas.lower()
+        self.canvas.show()
+        self.canvas.setFocus()
+        self.refresh_title()
+        self.pages_changed()
+        for sentence in work.notes:
+            self.notice.say(sentence)
+
+    # Commands
+
+    def run(self, name: str) -> None:
+        """Runs a command by its name, as a press of its button would."""
+        command = next(c for c in self.commands.listed if c.name == name)
+        if command.enabled():
+            command.run()
+
+    def _fill_menu(self, menu: QObject, name: str) -> None:
+        self._refresh_commands()
+        if name == "Edit":
+            self._selection_menu(menu)
+        if name == "Lesson":
+            from larch.desk.window_commands import fill_recent
+
+            fill_recent(self, menu)
+
+    def _selection_menu(self, menu: object) -> None:
+        """What the selection can do, at the end of the Edit menu; made anew each time."""
+        for old in [a for a in menu.actions() if a.property("selection")]:  # type: ignore[attr-defined]
+            menu.removeAction(old)  # type: ignore[attr-defined]
+        page, things = self.canvas.page, self.canvas.things()
+        for action in actions_for(page, things):
+            if action.name.startswith("colour") or action.name == "delete":
+                continue
+            made = menu.addAction(icon(action.icon), action.label(page, things))  # type: ignore[attr-defined]
+            made.setProperty("selection", True)
+            made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
+
+    def _findable(self) -> list[Found]:
+        page, things = self.canvas.page, self.canvas.things()
+        found = [
+            Found(a.label(page, things), a.words, a.icon, _("selection"), lambda a=a: self.canvas.do(a))
+            for a in actions_for(page, things)
+        ]
+        self.shelf.open() if not self.shelf.items else None
+        self.shelf.setVisible(self.ledge.shelf.isChecked())
+        found += [
+            Found(
+                item.label,
+                f"{item.words} {item.name}",
+                item.make().icon,
+                _(item.tray),
+                lambda item=item: self.put_out(item),
+            )
+            for item in self.shelf.items
+        ]
+        found += [
+            Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu or "Tools"), c.run)
+            for c in self.commands.listed
+            if c.enabled()
+        ]
+        for number, other in enumerate(self.session.lesson.pages, 1):
+            label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))
+            found.append(Found(label, _("go to"), "file-text", _("Page"), lambda id=other.id: self.show_page(id)))
+        return found
+
+    def _refresh_commands(self) -> None:
+        self.commands.refresh()
+        history = self.session.history
+        self.ledge.undo.setEnabled(bool(history.done))
+        self.ledge.redo.setEnabled(bool(history.undone))
+        self.ledge.bin.setEnabled(any(not thing.locked for thing in self.canvas.things()))
+        self.ledge.again.setEnabled(bool(self.canvas.page.setouts))
+
+    def _menu(self, at: QPoint) -> None:
+        if self.canvas.selection:
+            self.tag.refresh()
+            self.tag.menu().exec(at)
+
+    # Pages
+
+    def pages_changed(self) -> None:
+        """After pages came, went or moved: stays on the page if it is still there."""
+        lesson = self.session.lesson
+        if lesson.page(self.canvas.page_id) is None:
+            self.canvas.show_page(lesson.pages[0].id)
+        numbers = [page.id for page in lesson.pages]
+        self.ledge.show_page(numbers.index(self.canvas.page_id) + 1, len(numbers))
+        self._refresh_commands()
+
+    def show_page(self, id: str) -> None:
+        self.editors.finish()
+        self.canvas.show_page(id)
+        self.canvas.whole_page()
+        self.pages_changed()
+        self.canvas.setFocus()
+
+    def turn(self, by: int) -> None:
+        """Turns pages; onwards from the last one a new page is begun."""
+        pages = self.session.lesson.pages
+        where = next(i for i, page in enumerate(pages) if page.id == self.canvas.page_id) + by
+        if where >= len(pages):
+            self.new_page()
+        elif where >= 0:
+            self.show_page(pages[where].id)
+
+    def new_page(self) -> None:
+        edit = page_edit(self.session, "new", self.canvas.page_id, secrets.randbits(32))
+        if edit is not None:
+            before = {page.id for page in self.session.lesson.pages}
+            self.session.commit(edit)
+            self.show_page(next(page.id for page in self.session.lesson.pages if page.id not in before))
+
+    def undo(self, redo: bool = False) -> None:
+        self.editors.finish()
+        self.canvas.pointers.cancel()
+        step = self.session.redo() if redo else self.session.undo()
+        if step is None:
+            return
+        page = step.page if self.session.lesson.page(step.page) is not None else ""
+        if page and page != self.canvas.page_id:
+            self.show_page(page)
+        self.pages_changed()
+
+    def _committed(self) -> None:
+        self._refresh_commands()
+        self.refresh_title()
+        if not self.spread.isVisible():
+            self.pages_changed()
+
+    def refresh_title(self) -> None:
+        title = self.session.lesson.title or (self.files.path.stem if self.files.path else _("New lesson"))
+        mark = " •" if self.files.modified else ""
+        self.heading.setText(title + mark)
+        self.heading.setToolTip(_("has changes that are not saved yet; they are kept all the same") if mark else "")
+        self.setWindowTitle(f"{title}{mark} — Larch")
+
+    # Tools, shelf, facts
+
+    def _take_tool(self, tool: Tool) -> None:
+        self.editors.finish()
+        self.canvas.pointers.tool = tool
+        shapes = {
+            "cross": Qt.CursorShape.CrossCursor,
+            "hand": Qt.CursorShape.OpenHandCursor,
+            "text": Qt.CursorShape.IBeamCursor,
+        }
+        self.canvas.setCursor(shapes.get(tool.cursor, Qt.CursorShape.ArrowCursor))
+        self.choices.hide()
+        if self.canvas.tool_writes():
+            self.canvas.select(())
+
+    def _toggle_choices(self, tool: Tool) -> None:
+        if self.choices.isVisible():
+            self.choices.hide()
+            return
+        self.choices.open_for(tool)
+        self.choices.stand_by(self.ledge.buttons[tool.name], self.ledge.edge)
+
+    def _choice_pressed(self, name: str) -> None:
+        self.choices.hide()
+        self.run(name)
+
+    def _remember_choices(self) -> None:
+        pen = self.ledge.tool("pen")
+        self.settings = Settings(self.settings.ledge, pen.width, pen.hue)  # type: ignore[attr-defined]
+        save_settings(self.settings)
+
+    def set_ledge(self, edge: str) -> None:
+        """Lays the ledge along an edge of the window."""
+        edge = edge if edge in DIRECTIONS else "bottom"
+        self._lay.setDirection(DIRECTIONS[edge])
+        self.ledge.set_edge(edge)
+        if edge != self.settings.ledge:
+            self.settings = Settings(edge, self.settings.pen_width, self.settings.pen_hue)
+            save_settings(self.settings)
+        self.choices.hide()
+        self._place_overlays()
+
+    def show_shelf(self, on: bool) -> None:
+        self.ledge.shelf.setChecked(on)
+        if on:
+            self.shelf.open()
+            self.shelf.search.setFocus()
+        else:
+            self.shelf.hide()
+            self.canvas.setFocus()
+        self._place_overlays()
+
+    def _place_overlays(self) -> None:
+        """Shelf above the ledge, spread over the page, notice on top."""
+        page = self.canvas.geometry()
+        if self.ledge.edge == "top":
+            self.shelf.setGeometry(page.x(), page.y(), page.width(), SHELF_HEIGHT)
+        else:
+            self.shelf.setGeometry(page.x(), page.bottom() + 1 - SHELF_HEIGHT, page.width(), SHELF_HEIGHT)
+        below = SHELF_HEIGHT if self.shelf.isVisible() and self.ledge.edge != "top" else 0
+        if self.canvas.covered_below != below:
+            self.canvas.covered_below = below
+            self.facts.refresh()
+            self.tag.place()
+        self.spread.setGeometry(page)
+        self.notice.place()
+
+    def put_out(self, item: ShelfItem) -> None:
+        """Puts a thing in the middle of what is seen, a little aside of the one before."""
+        canvas = self.canvas
+        thing = item.make()
+        seen_below = canvas.height() - canvas.covered_below
+        centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
+        box = canvas.box_of([thing])
+        placed = thing.moved(centre[0] - box.centre[0], centre[1] - box.centre[1])
+        while any(other.placement == placed.placement for other in canvas.page.things):
+            placed = placed.moved(24, 24)
+        self._put(placed)
+
+    def _put(self, thing: Thing) -> None:
+        if self.canvas.tool_writes():
+            self.ledge.take("select")
+        self.canvas.commit(put(self.canvas.page, [thing], _("Put out {thing}").format(thing=thing.title())))
+
+    def _shelf_drag(self, item: ShelfItem, at: QPoint) -> None:
+        thing = self._under(item, at)
+        self.canvas.preview(self.shelf, {}, [thing] if thing is not None else [])
+
+    def _shelf_drop(self, item: ShelfItem, at: QPoint) -> None:
+        thing = self._under(item, at)
+        if thing is not None:
+            self._put(thing)
+        self.canvas.end_preview(self.shelf)
+
+    def _under(self, item: ShelfItem, at: QPoint) -> Thing | None:
+        """The entry's thing under a global position, or None while that is still over the drawer."""
+        if self.shelf.rect().contains(self.shelf.mapFromGlobal(at)):
+            return None
+        local = self.canvas.mapFromGlobal(at)
+        if not self.canvas.rect().contains(local):
+            return None
+        thing = item.make()
+        x, y = self.canvas.camera.to_page(local.x(), local.y())
+        box: Box = self.canvas.box_of([thing])
+        moved: Thing = thing.moved(x - box.centre[0], y - box.centre[1])
+        near = [t for t in self.canvas.things_in(moved.box().grown(12)) if t.id]
+        snap = moved.snap(self.canvas.page, near, 11 / self.canvas.camera.scale)
+        return moved.moved(snap.dx, snap.dy) if snap is not None else moved
+
+    # Desk and Board
+
+    def go_to_board(self) -> None:
+        """The room sees the page and the ledge, and nothing else."""
+        self.editors.finish()
+        self.at_board = self.canvas.at_board = True
+        self.canvas.select(())
+        self.top_bar.hide()
+        self.ledge.set_large(True)
+        self._modes.buttons()[1].setChecked(True)
+        self.showFullScreen()
+        self.facts.refresh()
+        self.canvas.setFocus()
+
+    def go_to_desk(self) -> None:
+        self.at_board = self.canvas.at_board = False
+        self.canvas.select(())
+        self.top_bar.show()
+        self.ledge.set_large(False)
+        self._modes.buttons()[0].setChecked(True)
+        self.showNormal()
+        self.canvas.setFocus()
+
+    # Events
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if watched is self.canvas and event is not None:
+            if event.type() == QEvent.Type.Resize:
+                self._place_overlays()
+                self.facts.refresh()
+            if event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.TouchBegin, QEvent.Type.TabletPress):
+                self.choices.hide()
+                self.finder.hide()
+            if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+                return self._canvas_key(event)
+            if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyRelease and event.key() == Qt.Key.Key_Space:
+                self.canvas.pointers.space_held = False
+        return super().eventFilter(watched, event)
+
+    def _canvas_key(self, event: QKeyEvent) -> bool:
+        """Keys that act on the page itself."""
+        key, held = event.key(), event.modifiers()
+        if key in ARROWS and not held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier):
+            far = bool(held & Qt.KeyboardModifier.ShiftModifier)
+            self._arrow(*ARROWS[Qt.Key(key)], NUDGE_FAR if far else NUDGE)
+            return True
+        if key == Qt.Key.Key_Space and not event.isAutoRepeat():
+            self.canvas.pointers.space_held = True
+            return True
+        if key == Qt.Key.Key_Escape:
+            self._escape()
+            return True
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and len(self.canvas.things()) == 1:
+            thing = self.canvas.things()[0]
+            if not self.canvas.tap(thing):
+                self.canvas.edit_thing(thing)
+            return True
+        if not held and (tool := next((t for t in self.ledge.tools if t.shortcut == event.text().upper()), None)):
+            self.ledge.take(tool.name)
+            return True
+        return self._action_key(event)
+
+    def _action_key(self, event: QKeyEvent) -> bool:
+        """A selected thing's own key, such as R for roll."""
+        if event.modifiers() or not event.text():
+            return False
+        for action in actions_for(self.canvas.page, self.canvas.things()):
+            if action.shortcut == event.text().upper():
+                self.canvas.do(action)
+                return True
+        return False
+
+    def _arrow(self, across: int, down: int, step: float) -> None:
+        things = self.canvas.things()
+        focus = self.canvas.handle_focus
+        if len(things) == 1 and focus and not things[0].locked:
+            self._nudge_handle(things[0], focus, across * step, down * step)
+        elif things:
+            self.canvas.commit(nudge(self.canvas.page, things, across * step, down * step))
+        else:
+            self.canvas.pan_by(-across * 64, -down * 64)
+
+    def _nudge_handle(self, thing: Thing, name: str, dx: float, dy: float) -> None:
+        from larch.core.edit import Edit
+
+        handle = next((h for h in thing.handles() if h.name == name), None)
+        if handle is None:
+            return
+        x, y = thing.placement.to_page(handle.x, handle.y)
+        moved = thing.with_handle(name, *thing.placement.to_local(x + dx, y + dy))
+        page: Page = self.canvas.page
+        merge = f"corner {thing.id} {name}"
+        self.canvas.commit(Edit(_("Drag a corner"), page, page.with_things({thing.id: moved}), merge))
+
+    def next_handle(self) -> None:
+        """Takes the next corner of the selected thing in hand, for the arrow keys."""
+        things = self.canvas.things()
+        names = [handle.name for handle in things[0].handles()] if len(things) == 1 else []
+        if names:
+            where = names.index(self.canvas.handle_focus) + 1 if self.canvas.handle_focus in names else 0
+            self.canvas.handle_focus = names[where] if where < len(names) else ""
+            self.canvas.update()
+
+    def _escape(self) -> None:
+        """Gives up what is under way; else clears the selection; else leaves the Board."""
+        if self.canvas.pointers.busy:
+            self.canvas.pointers.cancel()
+        elif self.canvas.handle_focus:
+            self.canvas.handle_focus = ""
+            self.canvas.update()
+        elif self.choices.isVisible():
+            self.choices.hide()
+        elif self.canvas.selection:
+            self.canvas.select(())
+        elif self.shelf.isVisible():
+            self.show_shelf(False)
+        elif self.at_board:
+            self.go_to_desk()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._place_overlays()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event is not None and any(url.path().endswith(".larch") for url in event.mimeData().urls()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        from pathlib import Path
+
+        if event is not None:
+            self.files.open(Path(event.mimeData().urls()[0].toLocalFile()))
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        """Nothing is asked: what is not saved stays in the journal and comes back."""
+        self.files.close()
+        super().closeEvent(event)

@@ -1,0 +1,266 @@
+"""Every command of the main window, in one list."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QMenu
+
+from larch.core.action import actions_for
+from larch.core.arrange import set_out, set_out_again, wipe
+from larch.core.edit import Edit
+from larch.core.page import Page, Paper
+from larch.core.words import _, many
+from larch.desk.commands import Command
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+ZOOM_STEP = 1.25
+
+
+def window_commands(window: Window) -> list[Command]:
+    return [
+        *_lesson(window), *_edit(window), *_page(window), *_put_out(window), *_view(window), *_help(window),
+    ]  # fmt: skip
+
+
+def _lesson(w: Window) -> list[Command]:
+    return [
+        Command("new", _("New lesson"), lambda: w.files.new(), "Lesson", "file-plus", "Ctrl+N", _("blank empty")),
+        Command("open", _("Open…"), lambda: w.files.ask_open(), "Lesson", "folder-open", "Ctrl+O", _("load file")),
+        Command("save", _("Save"), lambda: w.files.save(), "Lesson", "save", "Ctrl+S", _("keep store"), apart=True),
+        Command("save as", _("Save as…"), lambda: w.files.ask_save(), "Lesson", "", "Ctrl+Shift+S"),
+        Command("back to saved", _("Back to the saved lesson"), lambda: w.files.back_to_saved(), "Lesson", "history",
+                enabled=lambda: w.files.path is not None and w.files.modified, words=_("revert discard")),
+        Command("export", _("Export…"), lambda: w.files.ask_export(), "Lesson", "file-output", "Ctrl+E",
+                _("pdf png svg print picture share"), apart=True),
+        Command("demo", _("Demo lesson from the start"), lambda: w.files.demo_afresh(), "Lesson", "flag",
+                words=_("example river lantern night")),
+        Command("quit", _("Quit"), w.close, "Lesson", "x", "Ctrl+Q", _("exit end"), apart=True),
+    ]  # fmt: skip
+
+
+def _do(w: Window, name: str) -> None:
+    page, things = w.canvas.page, w.canvas.things()
+    action = next((a for a in actions_for(page, things) if a.name == name), None)
+    if action is not None:
+        w.canvas.do(action)
+
+
+def _selected(w: Window) -> bool:
+    return bool(w.canvas.selection)
+
+
+def _select_all(w: Window) -> None:
+    w.ledge.take("select")
+    w.canvas.select([thing.id for thing in w.canvas.page.things if not thing.locked])
+
+
+def _copy(w: Window, cut: bool = False) -> None:
+    """To the clipboard, for this or another lesson."""
+    from larch.desk.clipboard import copy_things
+
+    copy_things(w.canvas.page, w.canvas.things())
+    if cut:
+        _do(w, "delete")
+
+
+def _paste(w: Window) -> None:
+    from larch.desk.clipboard import paste_edit
+
+    edit = paste_edit(w.canvas.page, w.canvas.camera.to_page(w.canvas.width() / 2, w.canvas.height() / 2))
+    if edit is None:
+        w.notice.say(_("There is nothing on the clipboard that can be put on a page."))
+    else:
+        w.ledge.take("select")
+        w.canvas.commit(edit)
+
+
+def _edit(w: Window) -> list[Command]:
+    history = lambda: w.session.history  # noqa: E731
+    keyed = [
+        Command(name, label, lambda name=name: _do(w, name), "", picture, key, enabled=lambda: _selected(w))
+        for name, label, picture, key in (
+            ("duplicate", _("duplicate"), "copy", "Ctrl+D"),
+            ("lock", _("lock or unlock"), "lock", "Ctrl+L"),
+            ("group", _("group"), "group", "Ctrl+G"),
+            ("ungroup", _("ungroup"), "ungroup", "Ctrl+Shift+G"),
+            ("to front", _("to the front"), "bring-to-front", "Ctrl+Shift+Up"),
+            ("to back", _("to the back"), "send-to-back", "Ctrl+Shift+Down"),
+        )
+    ]
+    return [
+        Command("undo", _("Undo"), w.undo, "Edit", "undo-2", "Ctrl+Z", enabled=lambda: bool(history().done)),
+        Command("redo", _("Redo"), lambda: w.undo(redo=True), "Edit", "redo-2", "Ctrl+Shift+Z or Ctrl+Y",
+                enabled=lambda: bool(history().undone)),
+        Command("cut", _("Cut"), lambda: _copy(w, cut=True), "Edit", "", "Ctrl+X", enabled=lambda: _selected(w), apart=True),
+        Command("copy", _("Copy"), lambda: _copy(w), "Edit", "copy", "Ctrl+C", enabled=lambda: _selected(w)),
+        Command("paste", _("Paste"), lambda: _paste(w), "Edit", "", "Ctrl+V"),
+        Command("delete", _("Delete"), lambda: _do(w, "delete"), "Edit", "trash-2", "Del or Backspace",
+                _("remove bin"), lambda: _selected(w)),
+        Command("select all", _("Select all"), lambda: _select_all(w), "Edit", "mouse-pointer-2", "Ctrl+A", apart=True),
+        Command("facts", _("Facts of the selection"), lambda: w.facts.want(not w.facts.isVisible()), "Edit", "info",
+                "Ctrl+I", _("measures properties numbers"), lambda: _selected(w)),
+        Command("next corner", _("Next corner in hand"), w.next_handle, "Edit", "", "N", _("vertex handle keyboard"),
+                lambda: _selected(w)),
+        *keyed,
+    ]  # fmt: skip
+
+
+def _paper(w: Window, paper: Paper) -> None:
+    page = w.canvas.page
+    w.canvas.commit(Edit(_("Paper"), page, page.replace(paper=paper)))
+
+
+def _set_out(w: Window) -> None:
+    w.canvas.commit(set_out(w.canvas.page))
+    w.notice.say(_("Remembered. “Set out again” brings the page back to this."))
+
+
+def _wipe(w: Window) -> None:
+    count = sum(thing.is_ink for thing in w.canvas.page.things)
+    w.canvas.commit(wipe(w.canvas.page))
+    text = many("Wiped 1 stroke.", "Wiped {n} strokes.", count) if count else _("There is no ink on this page.")
+    w.notice.say(text, _("undo") if count else "", w.undo if count else None)
+
+
+def _delete_page(w: Window) -> None:
+    from larch.desk.spread import page_edit
+
+    pages = w.session.lesson.pages
+    where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
+    edit = page_edit(w.session, "delete", w.canvas.page_id)
+    assert edit is not None
+    w.session.commit(edit)
+    w.show_page(w.session.lesson.pages[min(where, len(w.session.lesson.pages) - 1)].id)
+
+
+def _copy_page(w: Window) -> None:
+    from larch.desk.spread import page_edit
+
+    edit = page_edit(w.session, "copy", w.canvas.page_id)
+    assert edit is not None
+    w.session.commit(edit)
+    w.turn(1)
+
+
+def _page(w: Window) -> list[Command]:
+    return [
+        Command("new page", _("New page"), w.new_page, "Page", "plus", "Ctrl+Shift+N"),
+        Command("copy page", _("Copy page"), lambda: _copy_page(w), "Page", "copy"),
+        Command("delete page", _("Delete page"), lambda: _delete_page(w), "Page", "trash-2"),
+        Command("page before", _("Page before"), lambda: w.turn(-1), "Page", "chevron-left", "PgUp", apart=True),
+        Command("next page", _("Next page"), lambda: w.turn(1), "Page", "chevron-right", "PgDown"),
+        Command("spread", _("All pages"), lambda: w.spread.open(w.session, w.canvas.page_id), "Page", "layout-grid",
+                "Ctrl+P", _("spread overview sort")),
+        Command("set out", _("Set out"), lambda: _set_out(w), "Page", "flag-triangle-right", "Ctrl+Shift+O",
+                _("remember arrangement"), apart=True),
+        Command("set out again", _("Set out again"), lambda: w.canvas.commit(set_out_again(w.canvas.page)), "Page",
+                "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts)),
+        Command("wipe", _("Wipe ink"), lambda: _wipe(w), "Page", "brush-cleaning", "Ctrl+Shift+W",
+                _("clear erase remove pen")),
+        Command("plain paper", _("Plain paper"), lambda: _paper(w, Paper()), "Page", "square", apart=True),
+        Command("squared paper", _("Squared paper"), lambda: _paper(w, Paper("squared")), "Page", "grid-3x3",
+                words=_("grid squares")),
+    ]  # fmt: skip
+
+
+def _put_out(w: Window) -> list[Command]:
+    tools = [
+        Command(f"tool {tool.name}", tool.label(), lambda name=tool.name: w.ledge.take(name), "", tool.icon,
+                words=_("tool") + " " + tool.shortcut)
+        for tool in w.ledge.tools
+    ]  # fmt: skip
+    return [
+        Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shelf.isVisible()), "Put out", "library", "Ctrl+B",
+                _("drawer things equipment")),
+        Command("finder", _("Find anything…"), w.finder.open, "Put out", "search", "Ctrl+K", _("finder search command")),
+        *tools,
+    ]  # fmt: skip
+
+
+def _zoom(w: Window, factor: float) -> None:
+    w.canvas.zoom_by(factor, (w.canvas.width() / 2, w.canvas.height() / 2))
+
+
+def _view(w: Window) -> list[Command]:
+    edges = [
+        Command(f"ledge {edge}", label, lambda edge=edge: w.set_ledge(edge), "View", f"panel-{edge}",
+                words=_("ledge tools strip toolbar"), apart=edge == "bottom")
+        for edge, label in (
+            ("bottom", _("Ledge along the bottom")), ("top", _("Ledge along the top")),
+            ("left", _("Ledge on the left")), ("right", _("Ledge on the right")),
+        )
+    ]  # fmt: skip
+    return [
+        Command("board", _("To the Board"), w.go_to_board, "View", "presentation", "F5", _("present full screen")),
+        Command("desk", _("Back to the Desk"), w.go_to_desk, "", "monitor", words=_("leave board"),
+                enabled=lambda: w.at_board),
+        Command("whole page", _("Whole page"), lambda: w.canvas.whole_page(), "View", "maximize", "Ctrl+0",
+                _("fit zoom"), apart=True),
+        Command("whole extent", _("Everything on the page"), lambda: w.canvas.whole_extent(), "View", "",
+                "Ctrl+Shift+0", _("extent fit zoom all")),
+        Command("true size", _("100 %"), lambda: w.canvas.true_size(), "View", "square", "Ctrl+1", _("zoom actual")),
+        Command("zoom in", _("Larger"), lambda: _zoom(w, ZOOM_STEP), "View", "zoom-in", "Ctrl++ or Ctrl+=", _("zoom in")),
+        Command("zoom out", _("Smaller"), lambda: _zoom(w, 1 / ZOOM_STEP), "View", "zoom-out", "Ctrl+-", _("zoom out")),
+        *edges,
+    ]  # fmt: skip
+
+
+def _help(w: Window) -> list[Command]:
+    from larch.desk.help import show_help
+
+    return [
+        Command("help", _("How things work"), lambda: show_help(w), "Help", "circle-help", "F1", _("manual guide keys")),
+        Command("rename lesson", _("Title of the lesson…"), lambda: _rename(w), "Lesson", "pencil", words=_("rename name")),
+        Command("rename page", _("Title of the page…"), lambda: _rename_page(w), "Page", "pencil", words=_("rename name")),
+    ]  # fmt: skip
+
+
+def _ask(w: Window, question: str, before: str) -> str | None:
+    from PyQt6.QtWidgets import QInputDialog
+
+    text, good = QInputDialog.getText(w, _("Title"), question, text=before)
+    return text.strip()[:200] if good else None
+
+
+def _rename(w: Window) -> None:
+    lesson = w.session.lesson
+    title = _ask(w, _("What is the lesson called?"), lesson.title)
+    if title is not None:
+        w.session.commit(Edit(_("Title"), lesson, lesson.replace(title=title)))
+        w.refresh_title()
+
+
+def _rename_page(w: Window) -> None:
+    page: Page = w.canvas.page
+    title = _ask(w, _("What is the page called?"), page.title)
+    if title is not None:
+        w.canvas.commit(Edit(_("Rename page"), page, page.replace(title=title)))
+
+
+def fill_recent(w: Window, menu: QMenu) -> None:
+    """Recent and unsaved lessons, at the end of the Lesson menu; made anew each time."""
+    from larch.core.journal import recover
+    from larch.services.recent import recent_lessons
+    from larch.services.workspace import unsaved_folders
+
+    for old in [action for action in menu.actions() if action.property("recent")]:
+        menu.removeAction(old)
+    entries = [(path.stem, lambda path=path: w.files.open(path)) for path in recent_lessons()[:8]]
+    for folder in unsaved_folders()[:5]:
+        found = recover(folder)
+        if found is not None:
+            title = found.lesson.title or _("New lesson")
+            label = _("{title} (not saved)").format(title=title)
+            entries.append((label, lambda folder=folder: w.files.open_kept(folder)))
+    if entries:
+        line = menu.addSeparator()
+        assert line is not None
+        line.setProperty("recent", True)
+    for label, run in entries:
+        action = menu.addAction(label)
+        assert action is not None
+        action.setProperty("recent", True)
+        action.triggered.connect(lambda _on=False, run=run: run())
