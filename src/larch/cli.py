@@ -112,12 +112,16 @@ def _demo(asked: argparse.Namespace) -> int:
     return 0
 
 
-def _offscreen() -> Any:
+_kept: list[Any] = []  # the application must outlive the painting
+
+
+def _offscreen() -> None:
     """Qt's fonts and painters without any window or display."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     from PyQt6.QtGui import QGuiApplication
 
-    return QGuiApplication.instance() or QGuiApplication(["larch"])
+    if QGuiApplication.instance() is None:
+        _kept.append(QGuiApplication(["larch"]))
 
 
 def chosen_pages(text: str | None, count: int) -> list[int]:
@@ -206,8 +210,7 @@ def _evaluate(asked: argparse.Namespace) -> int:
     try:
         node = parse(asked.expression)
     except ExpressionError as error:
-        spot = " " * error.position + "^"
-        raise Refused(f"{error.message} (at character {error.position + 1})\n  {asked.expression}\n  {spot}") from error
+        raise Refused(f"{error.message.rstrip('.')}, at character {error.position + 1}.") from error
     result = {**_value_of(node, _number(asked.at)), "reading": reading(node)}
     if asked.json:
         print(json.dumps(result, ensure_ascii=False))

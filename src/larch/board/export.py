@@ -31,18 +31,18 @@ def export(pages: Sequence[Page], target: Path, width: int = 1920, progress: Pro
     PDF takes all pages in one file; PNG (`width` pixels wide) and SVG take a file a page, numbered if there are
     several. `progress(done, all)` is called between pages; returning False stops and leaves no file behind.
     """
-    format = target.suffix.lower().lstrip(".")
-    if format not in FORMATS:
+    kind = target.suffix.lower().lstrip(".")
+    if kind not in FORMATS:
         raise ExportError(_("Export to a file whose name ends in .pdf, .png or .svg."))
     if not 16 <= width <= WIDEST:
         raise ExportError(_("A picture can be 16 to {most} pixels wide.").format(most=WIDEST))
-    targets = [target] if format == "pdf" or len(pages) == 1 else _numbered(target, len(pages))
+    targets = [target] if kind == "pdf" or len(pages) == 1 else _numbered(target, len(pages))
     parts = [path.with_name(f".{path.name}.part") for path in targets]
     try:
-        if format == "pdf":
+        if kind == "pdf":
             finished = _pdf(pages, parts[0], progress)
         else:
-            finished = _each(pages, parts, format, width, progress)
+            finished = _each(pages, parts, kind, width, progress)
         if not finished:
             return []
         for part, path in zip(parts, targets, strict=True):
@@ -93,9 +93,9 @@ def _pdf(pages: Sequence[Page], path: Path, progress: Progress | None) -> bool:
     return True
 
 
-def _each(pages: Sequence[Page], parts: Sequence[Path], format: str, width: int, progress: Progress | None) -> bool:
+def _each(pages: Sequence[Page], parts: Sequence[Path], kind: str, width: int, progress: Progress | None) -> bool:
     for number, (page, part) in enumerate(zip(pages, parts, strict=True)):
-        if format == "svg":
+        if kind == "svg":
             part.write_bytes(page_svg(page))
         elif not page_image(page, width).save(str(part), "PNG"):
             raise OSError

@@ -51,6 +51,7 @@ class FactRow:
         self.eye: QToolButton | None = None
         if fact.badge:
             self.eye = icon_button("eye", _("show {fact} on the page").format(fact=fact.label), card, 44, 22)
+            self.eye.setObjectName("eye")
             self.eye.setCheckable(True)
             self.eye.clicked.connect(lambda: card.toggle(self.name))
             grid.addWidget(self.eye, row, 2)
@@ -61,9 +62,8 @@ class FactRow:
             self.value.setText(fact.text)
             self.value.setCursorPosition(0)
             self.value.setToolTip(fact.text if len(fact.text) > 18 else "")
-        if (self.eye is not None and self.eye.isChecked() != shown) or (self.eye is not None and self.eye.icon().isNull()):
-            self.eye.setChecked(shown)
         if self.eye is not None:
+            self.eye.setChecked(shown)
             self.eye.setIcon(icon("eye" if shown else "eye-off", GOLD_TEXT if shown else "#8A948E"))
 
     def _typed(self) -> None:
@@ -155,9 +155,8 @@ class FactsCard(QFrame):
             return
         facts = self.facts()
         thing = self.thing()
-        self._title.setText(
-            thing.label(self.canvas.page) if thing else many("1 thing", "{n} things", len(self.canvas.selection))
-        )
+        several = many("1 thing", "{n} things", len(self.canvas.selection))
+        self._title.setText(thing.label(self.canvas.page) if thing is not None else several)
         sort = next((fact.text for fact in facts if fact.name == "sort"), "")
         self._sort.setText(sort)
         self._sort.setVisible(bool(sort))

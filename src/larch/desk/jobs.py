@@ -38,9 +38,9 @@ class Job(QObject):
     def cancelled(self) -> bool:
         return self._cancelled.is_set()
 
-    def progress(self, done: int, all: int) -> bool:
+    def progress(self, done: int, count: int) -> bool:
         """Told by the work from its thread; False asks it to stop."""
-        self.progressed.emit(done, all)
+        self.progressed.emit(done, count)
         return not self.cancelled
 
     def wait(self, seconds: float) -> bool:

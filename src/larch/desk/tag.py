@@ -75,7 +75,7 @@ class Tag(QWidget):
                 button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
                 button.setMinimumWidth(0)
                 button.setMaximumWidth(260)
-                button.setFixedWidth(button.sizeHint().width() + 14)
+                button.setFixedWidth(30 + 8 + button.fontMetrics().horizontalAdvance(label) + 18)
             self._row.addWidget(button)
         if not self.canvas.at_board:
             more = icon_button("ellipsis", _("more"), self, size)
@@ -122,7 +122,10 @@ class Tag(QWidget):
         self._row.setContentsMargins(*((8, 4, 8, PIN + 4) if self._above else (8, PIN + 4, 8, 4)))
         width, height = self.sizeHint().width(), self.sizeHint().height()
         y = box.y0 - height - GAP if self._above else min(box.y1 + GAP, bottom - height - 4)
-        x = max(4, min(box.centre[0] - width / 2, self.canvas.width() - width - 4))
+        x = box.centre[0] - width / 2
+        if self._above:  # leaves the ring that turns the selection free
+            x = min(x, box.x1 + chrome.STEM - 20 - width)
+        x = max(4, min(x, self.canvas.width() - width - 4))
         self.setGeometry(int(x), int(y), width, height)
         self.show()
         self.raise_()
