@@ -132,6 +132,8 @@ def chosen_pages(text: str | None, count: int) -> list[int]:
     for part in text.split(","):
         first, dash, last = part.strip().partition("-")
         try:
+            if not first and not last:
+                raise ValueError
             start = int(first) if first else 1
             end = (int(last) if last else count) if dash else start
         except ValueError as error:

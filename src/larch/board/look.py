@@ -37,6 +37,7 @@ def page_font(size: float, bold: bool = False) -> QFont:
     font = QFont("Andika")
     font.setPixelSize(max(1, round(size)))
     font.setBold(bold)
+    font.setFeature(QFont.Tag("liga"), 0)  # a ligature would come out of a PDF as no letter at all
     font.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
     return font
 

@@ -222,8 +222,8 @@ class PageStage(QWidget):
 
     def handle_at(self, view_pos: Point) -> tuple[str, str] | None:
         things = self.things()
-        own = chrome.handle_at(chrome.own_handles(things, self.camera), view_pos)
-        return own or chrome.handle_at(chrome.frame_handles(things, self.camera, self.at_board), view_pos)
+        own = chrome.own_handles(things, self.camera)
+        return chrome.handle_at([*own, *chrome.frame_handles(things, self.camera, self.at_board)], view_pos)
 
     def box_of(self, things: Sequence[Thing]) -> Box:
         return union(view_of(thing).box(thing) for thing in things)

@@ -191,3 +191,9 @@ def page_schema() -> dict[str, Any]:
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Larch page", **page, "$defs": components
     }  # fmt: skip
+
+
+if __name__ == "__main__":
+    import json
+
+    print(json.dumps(page_schema(), indent=2, ensure_ascii=False))

@@ -64,7 +64,7 @@ def measure(
 
 def read_number(typed: str) -> float:
     """The number a person typed ("3", "2,5", "−1", "1/2 cm"); raises ValueError with one sentence."""
-    from larch.core.expression import ExpressionError, parse, value_at
+    from larch.core.expression import ExpressionError, Undefined, parse, value_at
     from larch.core.words import _
 
     cleaned = typed.strip().rstrip("°").strip()
@@ -73,7 +73,7 @@ def read_number(typed: str) -> float:
     cleaned = cleaned.replace(",", ".")
     try:
         value = value_at(parse(cleaned))
-    except ExpressionError as error:
+    except (ExpressionError, Undefined) as error:
         raise ValueError(_("“{typed}” is not a number.").format(typed=typed[:40])) from error
     if isinstance(value, bool) or value is None:
         raise ValueError(_("“{typed}” is not a number.").format(typed=typed[:40]))

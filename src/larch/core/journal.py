@@ -31,10 +31,10 @@ RETRY_SECONDS = 1.0
 
 
 class PageRecord(Struct, omit_defaults=True):
-    """A page after an edit: its head if that changed, things put and dropped, and their order if it changed."""
+    """A page after an edit: its head (one or none) if it changed, things put and dropped, their order if it changed."""
 
     id: str
-    head: Raw | None = None
+    head: list[Raw] = []
     put: list[Raw] = []
     drop: list[str] = []
     order: list[str] | None = None
@@ -73,7 +73,7 @@ def record_of(label: str, before: Lesson, after: Lesson) -> Record:
 def _page_record(before: Page | None, after: Page) -> PageRecord:
     head = page_to_json(after, things=False)
     if before is None:
-        return PageRecord(after.id, Raw(head), [Raw(thing_to_json(thing)) for thing in after.things])
+        return PageRecord(after.id, [Raw(head)], [Raw(thing_to_json(thing)) for thing in after.things])
     old = {thing.id: thing for thing in before.things}
     put = [thing for thing in after.things if old.get(thing.id) is not thing]
     drop = list(old.keys() - {thing.id for thing in after.things})
@@ -81,7 +81,7 @@ def _page_record(before: Page | None, after: Page) -> PageRecord:
     expected = _expected_order([thing.id for thing in before.things], [thing.id for thing in put], set(drop))
     known = head == page_to_json(before, things=False)
     return PageRecord(
-        after.id, None if known else Raw(head), [Raw(thing_to_json(t)) for t in put], drop,
+        after.id, [] if known else [Raw(head)], [Raw(thing_to_json(t)) for t in put], drop,
         None if order == expected else order,
     )  # fmt: skip
 
@@ -99,7 +99,7 @@ def replayed(lesson: Lesson, record: Record) -> Lesson:
         pages[change.id] = _replayed_page(pages.get(change.id), change)
     title = lesson.title if record.title is None else record.title
     kept = tuple(pages[id] for id in order if id in pages)
-    return lesson.replace(pages=kept, title=title, next=max(record.next, lesson.next))
+    return lesson.replace(pages=kept, title=title, next=record.next)
 
 
 def _replayed_page(page: Page | None, change: PageRecord) -> Page:
@@ -109,8 +109,8 @@ def _replayed_page(page: Page | None, change: PageRecord) -> Page:
         things[thing.id] = thing
     for id in change.drop:
         things.pop(id, None)
-    if change.head is not None:
-        page = page_from_json(bytes(change.head))
+    for head in change.head:
+        page = page_from_json(bytes(head))
     if page is None:
         raise ValueError("a record speaks of a page that is not there")
     order = list(things) if change.order is None else [id for id in change.order if id in things]

@@ -195,7 +195,7 @@ def kinds() -> dict[str, type[Thing]]:
         tag = kind.__struct_config__.tag
         if tag and not kind.__name__.startswith("_"):
             found[str(tag)] = kind
-    return found
+    return dict(sorted(found.items()))
 
 
 def shelf_items() -> list[ShelfItem]:

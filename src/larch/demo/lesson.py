@@ -73,9 +73,7 @@ def counting() -> Page:
     out += [Block(value=10, placement=Placement(288 + 32 * i, 192)) for i in range(3)]
     out += [Block(value=1, placement=Placement(448, 192 + 32 * i)) for i in range(4)]
     page = page.put(*out)
-    return page.put(
-        _text(_("Ten of a kind?  Draw a ring round them\nwith select, then exchange ten for one."), 700, 560, 27)
-    )
+    return page.put(_text(_("Ten of a kind?  Draw a box round them\nwith select, then exchange ten for one."), 700, 560, 27))
 
 
 def dice_row() -> Page:

@@ -18,7 +18,7 @@ class Notice(QFrame):
         self.setObjectName("notice")
         self._text = QLabel(self)
         self._text.setWordWrap(True)
-        self._button = QPushButton(self)
+        self._button = QPushButton(_("fine"), self)
         self._button.setMinimumHeight(36)
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 8, 10, 8)

@@ -55,6 +55,7 @@ class Window(QMainWindow):
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
+        self._page_index = 0
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
@@ -249,12 +250,13 @@ class Window(QMainWindow):
     # Pages
 
     def pages_changed(self) -> None:
-        """After pages came, went or moved: stays on the page if it is still there."""
+        """After pages came, went or moved: stays on the page, or near where it was if it is gone."""
         lesson = self.session.lesson
         if lesson.page(self.canvas.page_id) is None:
-            self.canvas.show_page(lesson.pages[0].id)
+            self.canvas.show_page(lesson.pages[min(self._page_index, len(lesson.pages) - 1)].id)
         numbers = [page.id for page in lesson.pages]
-        self.ledge.show_page(numbers.index(self.canvas.page_id) + 1, len(numbers))
+        self._page_index = numbers.index(self.canvas.page_id)
+        self.ledge.show_page(self._page_index + 1, len(numbers))
         self._refresh_commands()
 
     def show_page(self, id: str) -> None:

@@ -24,11 +24,13 @@ from larch.core.expression.tree import (
     Node,
     Number,
     Relation,
+    children,
 )
 from larch.core.words import _
 
 LONGEST = 1000
-DEEPEST = 60
+DEEPEST = 40
+TALLEST = 120
 
 FUNCTIONS = {
     "sin": 1, "cos": 1, "tan": 1, "asin": 1, "acos": 1, "atan": 1, "arcsin": 1, "arccos": 1, "arctan": 1,
@@ -144,13 +146,9 @@ class _Parser:
         return left
 
     def sum(self) -> Node:
-        self.depth += 1
-        if self.depth > DEEPEST:
-            raise self.fail(_("This is nested too deeply."))
         node = self.term()
         while sign := self.accept("+", "-"):
             node = Binary(sign.kind, node, self.term())
-        self.depth -= 1
         return node
 
     def term(self) -> Node:
@@ -180,8 +178,6 @@ class _Parser:
         base = self.postfix()
         if self.accept("^"):
             self.depth += 1
-            if self.depth > DEEPEST:
-                raise self.fail(_("This is nested too deeply."))
             base = Binary("^", base, self.signed())
             self.depth -= 1
         return base
@@ -196,6 +192,15 @@ class _Parser:
         return node
 
     def atom(self) -> Node:
+        """All nesting comes through here, so here it is bounded."""
+        self.depth += 1
+        if self.depth > DEEPEST:
+            raise self.fail(_("This is nested too deeply."))
+        node = self.bare_atom()
+        self.depth -= 1
+        return node
+
+    def bare_atom(self) -> Node:
         token = self.take()
         if token.kind == "number":
             return self.number(token)
@@ -292,4 +297,17 @@ def parse(source: str) -> Node:
         raise ExpressionError(_("This is longer than {n} characters.").format(n=LONGEST), LONGEST)
     if not source.strip():
         raise ExpressionError(_("Type an equation, for example y = 2x + 1."), 0)
-    return _Parser(source).relation()
+    node = _Parser(source).relation()
+    if tree_depth(node) > TALLEST:
+        raise ExpressionError(_("This has too many parts."), len(source))
+    return node
+
+
+def tree_depth(node: Node) -> int:
+    """Levels of the tree, counted without recursion: a long sum is as deep as it has terms."""
+    deepest, waiting = 0, [(node, 1)]
+    while waiting:
+        here, level = waiting.pop()
+        deepest = max(deepest, level)
+        waiting += [(child, level + 1) for child in children(here)]
+    return deepest

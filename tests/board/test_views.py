@@ -1,0 +1,133 @@
+"""Parity of views: every kind is painted, at any size, and text stays text where it leaves the program."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtGui import QColor, QImage, QPainter
+
+from larch.board.camera import Camera, fitting
+from larch.board.export import ExportError, export
+from larch.board.index import SceneIndex
+from larch.board.mathset import Bar, Glyph, Root, set_node
+from larch.board.paint import page_image, page_svg, paint_page
+from larch.board.views import view_of, views
+from larch.board.views.ink import outline
+from larch.core.expression import parse
+from larch.core.page import Page
+from larch.core.shape import Box, Placement
+from larch.core.thing import Thing, Unknown, kinds
+from larch.core.things.ink import Ink, ink_from
+from larch.core.things.polygon import Polygon
+from larch.core.things.text import Text
+from tests.samples import page_with, sample_things, stroke
+
+pytestmark = pytest.mark.usefixtures("qapp")
+SAMPLES = [*sample_things(), Unknown(was="abacus", raw=b"{}")]
+
+
+def test_every_kind_has_a_view() -> None:
+    assert set(views()) == set(kinds().values())
+
+
+@pytest.mark.parametrize("thing", SAMPLES, ids=lambda t: t.kind())
+def test_a_thing_is_painted_within_its_reach(thing: Thing) -> None:
+    placed = thing.replace(placement=Placement(400, 300, 0, 1), supply=False)
+    page = page_with(placed)
+    reach = view_of(placed).reach(page.things[0], page)
+    image = QImage(1280, 900, QImage.Format.Format_RGB32)
+    painter = QPainter(image)
+    paint_page(painter, page, Box(0, 0, 1280, 900))
+    painter.end()
+    paper = QColor("#FCFBF7").rgb()
+    marked = [(x, y) for x in range(0, 1280, 2) for y in range(0, 900, 2) if image.pixel(x, y) != paper]
+    assert marked
+    assert all(reach.grown(2).holds(x, y) for x, y in marked)
+
+
+@pytest.mark.parametrize("thing", SAMPLES, ids=lambda t: t.kind())
+@pytest.mark.parametrize(
+    "placement", [Placement(0, 0, 37, 1e-6), Placement(1e9, -1e9, 5, 1e6), Placement(100, 100, 720.5, 3)]
+)
+def test_odd_placements_paint_without_complaint(thing: Thing, placement: Placement) -> None:
+    image = page_image(page_with(thing.replace(placement=placement, supply=True)), 200)
+    assert image.width() == 200
+
+
+@pytest.mark.parametrize(
+    "thing",
+    [Ink(points=b""), ink_from([(5, 5, 0.5, 0)]), ink_from([(5, 5, 0.5, 0)] * 9), ink_from([(0, 0, 1, 0), (1e5, 1e5, 0, 1)]),
+     Polygon(vertices=((1.0, 1.0),) * 3, shown=("sides", "angles", "area")), Text(text=""),
+     Text(text="שלום 灯 🏮 مرحبا\n\n" * 5, width=200),
+     Polygon(vertices=((0.0, 0.0), (50.0, 0.0), (100.0, 0.0)), shown=("angles",))],
+)  # fmt: skip
+def test_degenerate_things_are_painted(thing: Thing) -> None:
+    assert page_image(page_with(thing), 160).width() == 160
+
+
+def test_a_stroke_is_one_smooth_body() -> None:
+    polygons, rounds = outline(stroke())
+    assert len(polygons) >= 4
+    assert len(rounds) >= 2
+    assert max(len(polygon) for polygon in polygons) < 80
+
+
+def test_svg_keeps_text_as_text() -> None:
+    svg = page_svg(page_with(Text(text="Lantern paper"), title="Night")).decode()
+    assert "Lantern paper" in svg
+    assert "<text" in svg
+
+
+def test_pdf_png_svg_are_written_whole_or_not_at_all(tmp_path) -> None:  # type: ignore[no-untyped-def]
+    pages = [page_with(Text(text="one")), page_with(stroke())]
+    assert export(pages, tmp_path / "a.pdf")[0].read_bytes().startswith(b"%PDF")
+    made = export(pages, tmp_path / "a.png", width=320)
+    assert [path.name for path in made] == ["a-1.png", "a-2.png"]
+    assert QImage(str(made[0])).width() == 320
+    assert export(pages[:1], tmp_path / "b.svg")[0].read_bytes().startswith(b"<?xml")
+    assert export(pages, tmp_path / "c.svg", progress=lambda done, count: False) == []
+    with pytest.raises(ExportError, match="can't be written"):
+        export(pages, tmp_path / "nowhere/x.pdf")
+    with pytest.raises(ExportError, match="ends in"):
+        export(pages, tmp_path / "x.doc")
+    assert not list(tmp_path.glob(".*"))
+
+
+def test_typesetting_puts_things_where_they_belong() -> None:
+    fraction = set_node(parse("(x+1)/2"))
+    assert [type(m) for m in fraction.marks].count(Bar) == 1
+    power = set_node(parse("x^2"))
+    base, script = (m for m in power.marks if isinstance(m, Glyph))
+    assert script.y < base.y
+    assert script.across < base.across
+    assert any(isinstance(m, Root) for m in set_node(parse("sqrt(x)")).marks)
+    tall = set_node(parse("((x/2)/(3/4))^2"))
+    assert tall.above + tall.below > 1.5
+    for source in ("sin^2 x", "|x|/x", "floor(x)", "root(x, 5)", "min(x, 2)", "3 1/2", "5!", "-x^2", "log(10)(x)"):
+        assert set_node(parse(source)).width > 0.5
+
+
+def test_the_index_finds_what_meets_a_box() -> None:
+    index = SceneIndex()
+    for i in range(100):
+        index.put(f"t{i}", Box(i * 50, 0, i * 50 + 20, 20))
+    index.put("huge", Box(-1e8, -1e8, 1e8, 1e8))
+    assert index.meeting(Box(100, 5, 155, 6)) == {"t2", "t3", "huge"}
+    index.put("t2", Box(0, 900, 1, 901))
+    index.drop("huge")
+    assert index.meeting(Box(100, 5, 155, 6)) == {"t3"}
+    assert len(index.meeting(Box(-1e9, -1e9, 1e9, 1e9))) == 100
+
+
+def test_the_camera_keeps_the_point_it_zooms_about() -> None:
+    camera = Camera(1.3, 20, -7)
+    before = camera.to_page(200, 100)
+    assert camera.zoomed(2.5, 200, 100).to_page(200, 100) == pytest.approx(before)
+    fitted = fitting(Box(0, 0, 1280, 720), 640, 640)
+    assert fitted.scale == 0.5
+    assert fitted.to_view(640, 360) == (320, 320)
+
+
+def test_pages_of_any_size_make_pictures() -> None:
+    page = Page(id="p", size=(720.0, 1018.0), title="A4")
+    image = page_image(page, 360)
+    assert (image.width(), image.height()) == (360, 509)

@@ -1,0 +1,40 @@
+"""What every test shares: folders of its own, the offscreen platform, and one window to work in."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+from pathlib import Path
+
+import numpy.linalg  # noqa: F401  (imported late by the program; early here, so that no test races with it)
+import pytest
+from hypothesis import HealthCheck, settings
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+settings.register_profile("larch", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("larch")
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
+    """Settings, journals and data go to a folder of this test alone."""
+    for name in ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME"):
+        monkeypatch.setenv(name, str(tmp_path / name.lower()))
+    monkeypatch.setenv("HOME", str(tmp_path))
+    return tmp_path
+
+
+@pytest.fixture
+def window(qtbot: object) -> Iterator[object]:
+    """The main window with the demo lesson, shown offscreen."""
+    from larch.desk.app import application, work_to_open
+    from larch.desk.window import Window
+
+    application()
+    made = Window(work_to_open(None, demo=True))
+    made.canvas.still = True
+    made.show()
+    qtbot.waitExposed(made)  # type: ignore[attr-defined]
+    yield made
+    made.close()
+    made.deleteLater()

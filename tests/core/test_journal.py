@@ -1,0 +1,263 @@
+"""The journal: what was committed and flushed is there again, whatever kills the program."""
+
+from __future__ import annotations
+
+import errno
+import os
+import random
+import signal
+import subprocess
+import sys
+import threading
+import time
+from contextlib import suppress
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from larch.core import arrange, journal
+from larch.core.action import actions_for
+from larch.core.journal import Journal, packed, record_of, recover, replayed, unpacked
+from larch.core.lesson import Lesson, blank_lesson
+from larch.core.lesson_file import write_lesson
+from larch.core.page import Page
+from larch.core.session import Session
+from larch.core.things.block import Block
+from tests.samples import sample_things, stroke
+
+
+def grown(lesson: Lesson, count: int) -> list[Lesson]:
+    """Lessons after one more stroke each."""
+    found = [lesson]
+    for i in range(count):
+        page = found[-1].pages[0]
+        found.append(found[-1].with_page(page.put(stroke(10.0 * i))))
+    return found
+
+
+@given(st.lists(st.tuples(st.integers(0, 40), st.integers(0, 200)), max_size=20))
+def test_replaying_the_records_gives_the_same_lesson(choices: list[tuple[int, int]]) -> None:
+    lesson = blank_lesson()
+    lesson = lesson.with_page(lesson.pages[0].put(*sample_things()[:5], stroke()))
+    copy = lesson
+    session = Session(lesson, lambda: 0.0, lambda label, a, b: records.append(packed(record_of(label, a, b))))
+    records: list[bytes] = []
+    for which, what in choices:
+        page = session.lesson.pages[what % len(session.lesson.pages)]
+        chosen = page.things[which % (len(page.things) or 1) :][:2]
+        actions = actions_for(page, chosen)
+        if what % 7 == 0:
+            session.undo()
+        elif what % 11 == 0:
+            from larch.core.edit import Edit
+
+            before = session.lesson
+            session.commit(Edit("page", before, before.insert(Page(id="", title="new"), 0)))
+        elif what % 13 == 0 and len(session.lesson.pages) > 1:
+            from larch.core.edit import Edit
+
+            session.commit(Edit("order", session.lesson, session.lesson.moved(session.lesson.pages[0].id, 1)))
+        elif actions:
+            session.commit(actions[what % len(actions)].run(page, chosen))
+    for record in unpacked(b"".join(records)):
+        copy = replayed(copy, record)
+    assert copy == session.lesson
+
+
+def test_everything_is_on_disk_within_200_ms(tmp_path: Path) -> None:
+    kept = Journal(tmp_path / "j")
+    lessons = grown(blank_lesson(), 1)
+    kept.start(lessons[0], None)
+    assert kept.flush()
+    began = time.perf_counter()
+    kept.record("ink", lessons[0], lessons[1])
+    assert kept.flush()
+    assert time.perf_counter() - began < 0.2
+    found = recover(tmp_path / "j")
+    assert found is not None
+    assert (found.lesson, found.edits) == (lessons[1], 1)
+    kept.close()
+
+
+def test_a_journal_cut_off_anywhere_gives_a_lesson_that_was(tmp_path: Path) -> None:
+    lessons = grown(blank_lesson(), 5)
+    kept = Journal(tmp_path / "j")
+    kept.start(lessons[0], None)
+    for before, after in pairwise(lessons):
+        kept.record("ink", before, after)
+    kept.close()
+    log = tmp_path / "j/log"
+    whole = log.read_bytes()
+    rng = random.Random(4)
+    for _ in range(60):
+        cut = rng.randrange(len(whole) + 1)
+        log.write_bytes(whole[:cut])
+        found = recover(tmp_path / "j")
+        assert found is not None
+        assert found.lesson == lessons[found.edits]
+        assert found.edits == whole[:cut].count(b"\n")
+    log.write_bytes(whole[:-40] + b"garbage" + whole[-33:])
+    found = recover(tmp_path / "j")
+    assert found is not None
+    assert found.lesson == lessons[4]
+
+
+def test_a_full_disk_is_said_and_nothing_is_dropped(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(journal, "RETRY_SECONDS", 0.01)
+    said: list[OSError | None] = []
+    works_again = threading.Event()
+    refused = threading.Event()
+
+    def trouble(error: OSError | None) -> None:
+        said.append(error)
+        (refused if error is not None else works_again).set()
+
+    lessons = grown(blank_lesson(), 3)
+    kept = Journal(tmp_path / "j", trouble)
+    kept.start(lessons[0], None)
+    kept.record("ink", lessons[0], lessons[1])
+    assert kept.flush()
+    real = os.write
+    space = {"left": 25}
+
+    def write(handle: int, data: bytes) -> int:
+        if space["left"] <= 0:
+            raise OSError(errno.ENOSPC, "No space left on device")
+        part = data[: space["left"]]
+        space["left"] -= len(part)
+        return real(handle, part)
+
+    monkeypatch.setattr(os, "write", write)
+    kept.record("ink", lessons[1], lessons[2])
+    kept.record("ink", lessons[2], lessons[3])
+    assert refused.wait(5)
+    found = recover(tmp_path / "j")
+    assert found is not None
+    assert found.lesson == lessons[1]
+    space["left"] = 10**9
+    assert works_again.wait(5)
+    assert kept.flush()
+    found = recover(tmp_path / "j")
+    assert found is not None
+    assert found.lesson == lessons[3]
+    assert [error is None for error in said] == [False, True]
+    kept.close()
+
+
+def test_a_crash_anywhere_while_starting_anew_loses_nothing(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """After a save the journal begins anew; stopping at each step in turn must leave the newest state."""
+    lessons = grown(blank_lesson(), 3)
+    for steps in range(5):
+        folder = tmp_path / f"j{steps}"
+        kept = Journal(folder)
+        kept.start(lessons[0], None)
+        kept.record("ink", lessons[0], lessons[2])
+        kept.close()
+        left = {"steps": steps}
+
+        def step(real: object, left: dict[str, int] = left) -> object:
+            def limited(*arguments: object, **names: object) -> object:
+                if left["steps"] <= 0:
+                    raise KeyboardInterrupt
+                left["steps"] -= 1
+                return real(*arguments, **names)  # type: ignore[operator]
+
+            return limited
+
+        with monkeypatch.context() as patched:
+            patched.setattr(journal, "write_lesson", step(write_lesson))
+            patched.setattr(Path, "unlink", step(Path.unlink))
+            patched.setattr(journal.os, "replace", step(os.replace))
+            fresh = Journal.__new__(Journal)
+            fresh.folder, fresh._log = folder, None
+            with suppress(KeyboardInterrupt):
+                fresh._restart(lessons[2], journal.About())
+        found = recover(folder)
+        assert found is not None, steps
+        assert found.lesson == lessons[2], steps
+
+
+WRITER = """
+import sys
+from pathlib import Path
+from larch.core.journal import Journal
+from larch.core.lesson import blank_lesson
+from tests.samples import stroke
+
+folder = Path(sys.argv[1])
+lesson = blank_lesson()
+kept = Journal(folder)
+kept.start(lesson, None)
+kept.flush()
+print("ready", flush=True)
+for i in range(1, 100000):
+    after = lesson.with_page(lesson.pages[0].put(stroke(float(i))))
+    kept.record("ink", lesson, after)
+    lesson = after
+    if i % 3 == 0:
+        kept.flush()
+        print(i, flush=True)
+"""
+
+
+def test_killed_at_random_moments_nothing_flushed_is_lost(tmp_path: Path) -> None:
+    """Kills a real process 30 times, at moments from a seed; each time all that it said was flushed is there."""
+    rng = random.Random(20261123)
+    root = Path(__file__).parents[2]
+    environment = {**os.environ, "PYTHONPATH": f"{root}:{root / 'src'}"}
+    runs = []
+    for number in range(30):
+        folder = tmp_path / f"k{number}"
+        process = subprocess.Popen(
+            [sys.executable, "-c", WRITER, str(folder)], stdout=subprocess.PIPE, env=environment, text=True
+        )
+        runs.append((folder, process, rng.uniform(0.0, 0.12)))
+        if len(runs) == 2 or number == 29:
+            for run in runs:
+                _kill_and_look(*run)
+            runs.clear()
+
+
+def _kill_and_look(folder: Path, process: subprocess.Popen[str], after: float) -> None:
+    assert process.stdout is not None
+    assert process.stdout.readline() == "ready\n"
+    threading.Event().wait(after)
+    process.send_signal(signal.SIGKILL)
+    rest = process.stdout.read()
+    process.stdout.close()
+    process.wait()
+    whole = [line for line in rest.split("\n")[:-1] if line]
+    flushed = int(whole[-1]) if whole else 0
+    found = recover(folder)
+    assert found is not None
+    count = len(found.lesson.pages[0].things)
+    assert count >= flushed
+    assert count == found.edits
+    assert [thing.placement.y for thing in found.lesson.pages[0].things] == [float(i) for i in range(1, count + 1)]
+
+
+def test_holds_work_only_where_there_is_some(tmp_path: Path) -> None:
+    lessons = grown(blank_lesson(), 1)
+    kept = Journal(tmp_path / "j")
+    kept.start(lessons[0], None)
+    kept.flush()
+    assert not journal.holds_work(tmp_path / "j")
+    kept.record("ink", *lessons)
+    kept.flush()
+    assert journal.holds_work(tmp_path / "j")
+    kept.start(lessons[1], None, unsaved=1)
+    kept.close()
+    assert journal.holds_work(tmp_path / "j")
+    found = recover(tmp_path / "j")
+    assert found is not None
+    assert found.edits == 1
+
+
+def test_a_record_holds_only_what_changed() -> None:
+    lesson = blank_lesson()
+    lesson = lesson.with_page(lesson.pages[0].put(*(stroke(float(i)) for i in range(200))))
+    after = arrange.put(lesson.pages[0], [Block()], "put").apply(lesson)
+    assert len(packed(record_of("put", lesson, after))) < 400

@@ -1,0 +1,72 @@
+"""Polygons: facts in centimetres, names, and typed lengths."""
+
+from __future__ import annotations
+
+import pytest
+
+from larch.core.fact import Fact
+from larch.core.page import Page
+from larch.core.shape import Placement
+from larch.core.things.polygon import Polygon, polygon_on
+
+
+def facts(polygon: Polygon, unit: float = 32.0) -> dict[str, Fact]:
+    page = Page(id="p", unit=unit).put(polygon)
+    return {fact.name: fact for fact in page.things[0].facts(page)}
+
+
+RIGHT = Polygon(vertices=((0.0, 96.0), (128.0, 96.0), (128.0, 0.0)))
+
+
+def test_a_three_four_five_triangle() -> None:
+    known = facts(RIGHT)
+    assert [known[name].value for name in ("AB", "BC", "CA")] == [4, 3, 5]
+    assert known["angle B"].value == 90
+    assert known["area"].value == 6
+    assert known["perimeter"].text == "12 cm"
+    assert known["sort"].text == "right, scalene"
+
+
+def test_the_scale_of_page_and_thing_count() -> None:
+    larger = RIGHT.replace(placement=Placement(10, 10, 33, 2.0))
+    assert facts(larger)["CA"].value == pytest.approx(10)
+    assert facts(RIGHT, unit=64)["area"].value == pytest.approx(1.5)
+
+
+def test_a_typed_length_moves_the_second_end() -> None:
+    setter = facts(RIGHT)["AB"].set
+    assert setter is not None
+    changed = setter("8 cm")
+    assert isinstance(changed, Polygon)
+    assert changed.vertices == ((0.0, 96.0), (256.0, 96.0), (128.0, 0.0))
+    assert facts(changed)["AB"].value == 8
+    with pytest.raises(ValueError, match="longer"):
+        setter("0")
+
+
+def test_crossing_sides_are_said_and_not_measured() -> None:
+    bow = Polygon(vertices=((0.0, 0.0), (100.0, 100.0), (100.0, 0.0), (0.0, 100.0)))
+    known = facts(bow)
+    assert known["area"].value is None
+    assert known["area"].text == known["sort"].text == "its sides cross"
+    assert known["AB"].value is not None
+
+
+def test_dented_shapes_have_a_reflex_angle() -> None:
+    arrow = Polygon(vertices=((0.0, 0.0), (100.0, 0.0), (25.0, 25.0), (0.0, 100.0)))
+    angle = facts(arrow)["angle C"].value
+    assert isinstance(angle, float)
+    assert 180 < angle < 360
+    assert facts(arrow)["sort"].text == "concave"
+
+
+def test_own_origin_is_its_corner_on_the_page() -> None:
+    made = polygon_on(Page(id="p"), [(100.0, 50.0), (200.0, 50.0), (150.0, 10.0)])
+    assert made.placement == Placement(100, 10)
+    assert [made.placement.to_page(*v) for v in made.vertices] == [(100, 50), (200, 50), (150, 10)]
+
+
+@pytest.mark.parametrize("vertices", [(), ((0.0, 0.0), (1.0, 1.0)), ((0.0, 0.0), (1.0, float("nan")), (2.0, 2.0))])
+def test_what_is_no_polygon_is_refused(vertices: tuple[tuple[float, float], ...]) -> None:
+    with pytest.raises(ValueError, match="corner"):
+        Polygon(vertices=vertices)

@@ -1,0 +1,386 @@
+"""The path of a teacher through the real window, by real events."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
+
+from larch.board.canvas import Canvas
+from larch.core.arrange import put
+from larch.core.lesson_file import read_lesson
+from larch.core.things.block import Block
+from larch.core.things.polygon import Polygon
+from larch.desk.app import work_to_open
+from larch.desk.window import Window
+from larch.services.workspace import unsaved_folders
+from tests.samples import stroke
+
+LEFT = Qt.MouseButton.LeftButton
+KEYS = Qt.Key
+
+
+def key(window: Window, which: Qt.Key, held: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+    QTest.keyClick(window.canvas, which, held)
+
+
+def click(button: QWidget) -> None:
+    QTest.mouseClick(button, LEFT, Qt.KeyboardModifier.NoModifier, QPoint(button.width() // 2, button.height() // 2))
+
+
+def draw(window: Window, *spots: tuple[int, int]) -> None:
+    from tests.board.test_tools import move
+
+    QTest.mousePress(window.canvas, LEFT, Qt.KeyboardModifier.NoModifier, QPoint(*spots[0]))
+    for spot in spots[1:]:
+        move(window.canvas, QPoint(*spot))
+    QTest.mouseRelease(window.canvas, LEFT, Qt.KeyboardModifier.NoModifier, QPoint(*spots[-1]))
+
+
+def test_turning_pages_and_a_new_one_after_the_last(window: Window) -> None:
+    count = len(window.session.lesson.pages)
+    for number in range(2, count + 1):
+        click(window.ledge.onwards)
+        assert window.ledge.number.text() == f"{number} of {count}"
+    click(window.ledge.onwards)
+    assert window.ledge.number.text() == f"{count + 1} of {count + 1}"
+    click(window.ledge.undo)
+    assert len(window.session.lesson.pages) == count
+    click(window.ledge.back)
+    assert window.ledge.number.text() == f"{count - 1} of {count}"
+
+
+def test_the_tool_in_hand_stands_proud_and_pressed_again_shows_its_choices(window: Window) -> None:
+    pen = window.ledge.buttons["pen"]
+    click(pen)
+    assert pen.isChecked()
+    assert not window.choices.isVisible()
+    click(pen)
+    assert window.choices.isVisible()
+    hue = next(b for b in window.choices.findChildren(QAbstractButton) if b.accessibleName() == "colour: berry")
+    click(hue)
+    draw(window, (300, 300), (340, 320), (400, 300))
+    assert window.canvas.page.things[-1].hue == "berry"
+
+
+def test_write_wipe_and_set_out_again(window: Window) -> None:
+    window.show_page("p2")
+    before = window.canvas.page.things
+    window.ledge.take("pen")
+    for y in (300, 340, 380):
+        draw(window, (300, y), (340, y), (400, y + 5))
+    window.ledge.take("select")
+    block = next(t for t in before if isinstance(t, Block) and not t.supply)
+    window.canvas.select([block.id])
+    key(window, KEYS.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    window.run("wipe")
+    assert "Wiped 3 strokes" in window.notice.text()
+    assert sum(t.is_ink for t in window.canvas.page.things) == 0
+    assert window.canvas.page.thing(block.id).placement.x == block.placement.x + 32
+    click(window.ledge.again)
+    assert window.canvas.page.things == before
+
+
+def test_exchange_from_the_tag(window: Window) -> None:
+    window.new_page()
+    window.canvas.commit(put(window.canvas.page, [Block().moved(20 * i, 100) for i in range(12)], "put"))
+    buttons = [b.text() for b in window.tag.findChildren(QToolButton) if b.isVisible()]
+    assert "exchange ten for one" in buttons
+    click(next(b for b in window.tag.findChildren(QToolButton) if b.text() == "exchange ten for one"))
+    assert sorted(t.worth() for t in window.canvas.page.things) == [1, 1, 10]
+
+
+def test_the_shelf_is_searched_and_put_out_by_tap_and_drag(window: Window) -> None:
+    window.new_page()
+    click(window.ledge.shelf)
+    QTest.keyClicks(window.shelf.search, "probabilty")  # a letter is missing
+    assert "die" in [card.item.label for card in window.shelf.cards]
+    click(next(card for card in window.shelf.cards if card.item.label == "die"))
+    assert [t.kind() for t in window.canvas.page.things] == ["die"]
+    window.shelf.search.setText("hundreds")
+    card = window.shelf.cards[0]
+    target = window.canvas.mapToGlobal(QPoint(300, 200))
+    card.dragged.emit(card.item, target)
+    assert len(window.canvas.preview_page().things) == 2
+    card.dropped.emit(card.item, target)
+    assert window.canvas.page.things[-1].box().centre == pytest.approx(window.canvas.camera.to_page(300, 200))
+    window.shelf.search.setText("zeppelin")
+    assert window.shelf.cards == []
+
+
+def test_facts_are_typed_and_refused_with_a_sentence(window: Window) -> None:
+    window.show_page("p4")
+    triangle = next(t for t in window.canvas.page.things if isinstance(t, Polygon))
+    window.canvas.select([triangle.id])
+    window.run("facts")
+    row = next(row for row in window.facts._rows if row.name == "AB")
+    row.value.selectAll()
+    QTest.keyClicks(row.value, "10 cm")
+    QTest.keyClick(row.value, KEYS.Key_Return)
+    facts = {f.name: f.text for f in window.canvas.page.thing(triangle.id).facts(window.canvas.page)}
+    assert facts["AB"] == "10 cm"
+    row = next(row for row in window.facts._rows if row.name == "AB")
+    row.value.selectAll()
+    QTest.keyClicks(row.value, "long")
+    QTest.keyClick(row.value, KEYS.Key_Return)
+    assert "not a number" in window.facts._trouble.text()
+    window.undo()
+    assert window.canvas.page.thing(triangle.id) == triangle
+
+
+def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:
+    window.new_page()
+    for query, check in (
+        ("hexagon", lambda: window.canvas.page.things[-1].name or len(window.canvas.page.things[-1].vertices) == 6),
+        ("duplicate", lambda: len(window.canvas.page.things) == 2),
+        ("plain paper", lambda: window.canvas.page.paper.pattern == "plain"),
+        ("candle", lambda: window.canvas.page.title == "How long does the candle burn?"),
+    ):
+        key(window, KEYS.Key_K, Qt.KeyboardModifier.ControlModifier)
+        window.finder.open()
+        QTest.keyClicks(window.finder.field, query)
+        QTest.keyClick(window.finder.field, KEYS.Key_Return)
+        assert check(), query
+
+
+def test_every_command_and_action_is_in_the_finder(window: Window) -> None:
+    window.show_page("p2")
+    window.canvas.select([t.id for t in window.canvas.page.things])
+    found = {f.label for f in window._findable()}
+    for command in window.commands.listed:
+        if command.enabled():
+            assert command.label.replace("&", "") in found
+    assert {"group", "lock", "to the back", "turn a quarter"} <= found
+
+
+def test_the_keyboard_alone_goes_through_a_page(window: Window) -> None:
+    window.show_page("p4")
+    window.canvas.setFocus()
+    key(window, KEYS.Key_Tab)
+    key(window, KEYS.Key_Tab)
+    (triangle,) = window.canvas.things()
+    assert isinstance(triangle, Polygon)
+    assert "angle A" in window.canvas.accessibleDescription()
+    key(window, KEYS.Key_N)
+    key(window, KEYS.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    (after,) = window.canvas.things()
+    assert after.vertices[0][0] == triangle.vertices[0][0] + 32
+    key(window, KEYS.Key_Escape)
+    key(window, KEYS.Key_Down)
+    assert window.canvas.things()[0].placement.y == after.placement.y + 2
+    window.show_page("p3")
+    window.canvas.setFocus()
+    while not window.canvas.things() or window.canvas.things()[0].kind() != "die":
+        key(window, KEYS.Key_Tab)
+    key(window, KEYS.Key_R)
+    assert sum(window.canvas.things()[0].counts()) == 1
+    assert "rolls 1" in window.canvas.accessibleDescription()
+
+
+def test_the_board_shows_only_page_and_ledge_with_large_targets(window: Window) -> None:
+    key(window, KEYS.Key_F5)
+    window.run("board")
+    assert not window.top_bar.isVisible()
+    targets = [window.ledge.undo, window.ledge.onwards, window.ledge.shelf, *window.ledge.buttons.values()]
+    assert all(min(button.height(), button.width()) >= 56 for button in targets)
+    window.show_page("p3")
+    window.canvas.select([t.id for t in window.canvas.page.things if t.kind() == "die"])
+    names = {action.name for action in window.tag.actions_now}
+    assert names == {"roll", "tally"}
+    key(window, KEYS.Key_Escape)
+    key(window, KEYS.Key_Escape)
+    assert window.top_bar.isVisible()
+
+
+@pytest.mark.parametrize("edge", ["top", "left", "right", "bottom"])
+def test_the_ledge_lies_along_any_edge_and_stays_there(window: Window, edge: str, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.run(f"ledge {edge}")
+
+    def lies() -> bool:
+        room, ledge = window.room.rect(), window.ledge.geometry()
+        edges = {"top": ledge.top() == 0, "left": ledge.left() == 0, "right": ledge.right() == room.right()}
+        upright = ledge.height() > ledge.width()
+        return edges.get(edge, ledge.bottom() == room.bottom()) and upright == (edge in ("left", "right"))
+
+    qtbot.waitUntil(lies)
+    room, ledge = window.room.rect(), window.ledge.geometry()
+    assert all(room.contains(button.geometry().translated(ledge.topLeft())) for button in window.ledge.buttons.values())
+    from larch.services.settings import load_settings
+
+    assert load_settings().ledge == edge
+
+
+def test_the_spread_reorders_copies_renames_and_deletes(window: Window) -> None:
+    ids = [page.id for page in window.session.lesson.pages]
+    window.run("spread")
+    spread = window.spread
+    spread.list.setCurrentRow(1)
+    QTest.keyClick(spread.list, KEYS.Key_Right, Qt.KeyboardModifier.AltModifier)
+    assert [p.id for p in window.session.lesson.pages][:3] == [ids[0], ids[2], ids[1]]
+    spread.do("copy")
+    assert len(window.session.lesson.pages) == len(ids) + 1
+    spread.list.currentItem().setText("Lanterns again")
+    assert "Lanterns again" in [page.title for page in window.session.lesson.pages]
+    QTest.keyClick(spread.list, KEYS.Key_Delete)
+    assert len(window.session.lesson.pages) == len(ids)
+    for _ in range(4):
+        window.undo()
+    assert [page.id for page in window.session.lesson.pages] == ids
+    spread.do("open")
+    assert not spread.isVisible()
+
+
+def test_deleting_every_page_leaves_a_blank_one(window: Window) -> None:
+    for _ in range(len(window.session.lesson.pages)):
+        window.run("delete page")
+    assert len(window.session.lesson.pages) == 1
+    assert window.canvas.page.things == ()
+    window.undo()
+    assert window.canvas.page.things
+
+
+def test_things_go_over_the_clipboard_to_another_lesson(window: Window) -> None:
+    window.show_page("p6")
+    linked = [t.id for t in window.canvas.page.things if t.kind() in ("equation", "text")]
+    window.canvas.select(linked)
+    window.run("copy")
+    window.new_page()
+    window.run("paste")
+    assert len(window.canvas.page.things) == len(linked)
+    window.undo()
+    from PyQt6.QtGui import QGuiApplication
+
+    QGuiApplication.clipboard().setText("two lanterns")
+    window.run("paste")
+    assert window.canvas.page.things[-1].text == "two lanterns"
+    QGuiApplication.clipboard().clear()
+    window.run("paste")
+    assert "nothing on the clipboard" in window.notice.text()
+
+
+def save_to(window: Window, path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.files.save_to(path)
+    qtbot.waitUntil(lambda: not window.files._saving, timeout=10_000)
+
+
+def reopened(path: Path | None = None, demo: bool = False) -> Window:
+    made = Window(work_to_open(path, demo))
+    made.canvas.still = True
+    return made
+
+
+def test_saved_work_opens_and_unsaved_work_comes_back_unasked(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    path = tmp_path / "river.larch"
+    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
+    save_to(window, path, qtbot)
+    assert not window.files.modified
+    assert read_lesson(path).lesson == window.session.lesson
+    window.canvas.commit(put(window.canvas.page, [stroke(300)], "ink"))
+    assert window.heading.text().endswith("•")
+    lesson = window.session.lesson
+    window.close()
+    again = reopened(path)
+    assert again.session.lesson == lesson
+    assert "Brought back 1 change" in again.notice.text()
+    assert again.files.modified
+    again.close()
+    third = reopened()  # without a file: the newest work that is in no file
+    assert third.session.lesson == lesson
+    assert third.files.path == path
+    save_to(third, path, qtbot)
+    third.close()
+    assert unsaved_folders() == []
+
+
+def test_unsaved_demo_work_comes_back_and_can_begin_afresh(window: Window) -> None:
+    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
+    lesson = window.session.lesson
+    window.close()
+    again = reopened(demo=True)
+    assert again.session.lesson == lesson
+    again.files.demo_afresh()
+    assert again.session.lesson != lesson
+    again.close()
+    assert len(unsaved_folders()) == 1
+
+
+def test_a_file_changed_elsewhere_is_not_overruled_and_nothing_is_lost(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    from larch.core.lesson import blank_lesson
+    from larch.core.lesson_file import write_lesson
+
+    path = tmp_path / "river.larch"
+    save_to(window, path, qtbot)
+    window.canvas.commit(put(window.canvas.page, [stroke(300)], "ink"))
+    mine = window.session.lesson
+    window.close()
+    write_lesson(blank_lesson(), path)
+    again = reopened(path)
+    assert again.session.lesson == blank_lesson()
+    assert "kept as a lesson of its own" in again.notice.text()
+    again.close()
+    kept = reopened()
+    assert kept.session.lesson == mine
+    assert kept.files.path is None
+    kept.close()
+
+
+def test_opening_a_broken_file_changes_nothing(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    path = tmp_path / "broken.larch"
+    path.write_bytes(b"nothing")
+    lesson = window.session.lesson
+    window.files.open(path)
+    qtbot.waitUntil(lambda: "not a Larch lesson" in window.notice.text(), timeout=5000)
+    assert window.session.lesson is lesson
+
+
+def test_a_failed_save_says_so_and_loses_nothing(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.files.save_to(Path("/proc/nowhere/river.larch"))
+    qtbot.waitUntil(lambda: "could not be saved" in window.notice.text(), timeout=5000)
+    assert window.files.path is None
+
+
+def test_back_to_the_saved_lesson_can_be_undone(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    save_to(window, tmp_path / "a.larch", qtbot)
+    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
+    changed = window.session.lesson
+    window.files.back_to_saved()
+    qtbot.waitUntil(lambda: window.session.lesson is not changed, timeout=5000)
+    assert not any(t.is_ink for t in window.canvas.page.things)
+    window.undo()
+    assert window.session.lesson is changed
+
+
+def test_export_runs_beside_the_interface(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.files.export_to(tmp_path / "night.pdf")
+    qtbot.waitUntil(lambda: "Exported as night.pdf" in window.notice.text(), timeout=20_000)
+    assert (tmp_path / "night.pdf").stat().st_size > 10_000
+
+
+def test_every_control_has_an_accessible_name(window: Window) -> None:
+    window.show_shelf(True)
+    window.show_page("p4")
+    window.canvas.select(["t2"])
+    window.facts.want(True)
+    window.spread.open(window.session, "p1")
+    for tool in window.ledge.tools:
+        window.choices.open_for(tool)
+        nameless = [
+            w
+            for w in window.findChildren(QWidget)
+            if isinstance(w, QAbstractButton | QLineEdit | Canvas)
+            and not (w.accessibleName() or getattr(w, "text", str)())
+            and not w.objectName().startswith("qt_")
+            and not isinstance(w.parent(), QLineEdit)
+        ]
+        assert nameless == []
+
+
+def test_the_help_is_made_from_what_there_is(window: Window) -> None:
+    from larch.desk.help import help_html
+
+    text = help_html(window)
+    for word in ("Ctrl+K", "supply", "die", "F5"):
+        assert word in text
