@@ -26,7 +26,7 @@ from larch.board.camera import Camera, fitting
 from larch.board.look import PAPER
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
-from larch.board.stage import AT_ONCE, SLICE, PageStage
+from larch.board.stage import AT_ONCE, PageStage
 from larch.board.views import view_of
 from larch.core.session import Session
 from larch.core.shape import Point, union
@@ -149,8 +149,7 @@ class Canvas(PageStage):
         if camera.scale == self.surface.camera.scale:
             camera = Camera(camera.scale, round(camera.dx), round(camera.dy))
             self.camera = camera
-            self.surface.look(camera)
-            self.surface.sharpen(SLICE)
+            self.surface.look(camera)  # the strips that came into view follow in slices
         else:
             self.camera = camera
             self._rest.start()

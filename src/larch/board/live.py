@@ -111,6 +111,7 @@ class Lift:
         self.picture: QPixmap | None = None
         self.corner = (0.0, 0.0)  # page position of the picture's corner
         self.scale = 1.0
+        self._waiting: list[Thing] = []
 
     def carry(self, things: Sequence[Thing], page: Page, camera: Camera, seen: Box, ratio: float) -> None:
         """Prepares to carry things: a few are painted each frame, many become one picture."""
@@ -126,14 +127,25 @@ class Lift:
         picture = QPixmap(round(width * ratio), round(height * ratio))
         picture.setDevicePixelRatio(ratio)
         picture.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(picture)
-        painter.setRenderHints(HINTS)
-        painter.scale(camera.scale, camera.scale)
-        painter.translate(-x0, -y0)
-        for thing in things:
-            view_of(thing).paint(painter, thing, page)
-        painter.end()
         self.picture, self.corner, self.scale = picture, (x0, y0), camera.scale
+        self._waiting = list(reversed(things))
+        self.hidden = set()
+
+    def advance(self, page: Page, budget: float) -> bool:
+        """Takes waiting things into the picture for `budget` ms; True if any were. Till then they lie where they lay."""
+        if self.picture is None or not self._waiting:
+            return False
+        end = time.perf_counter() + budget / 1000
+        painter = QPainter(self.picture)
+        painter.setRenderHints(HINTS)
+        painter.scale(self.scale, self.scale)
+        painter.translate(-self.corner[0], -self.corner[1])
+        while self._waiting and time.perf_counter() < end:
+            thing = self._waiting.pop()
+            view_of(thing).paint(painter, thing, page)
+            self.hidden.add(thing.id)
+        painter.end()
+        return True
 
     def paint(self, painter: QPainter, page: Page, camera: Camera) -> None:
         if self.picture is not None:

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QByteArray, QRectF, Qt
-from PyQt6.QtGui import QColor, QFont, QFontDatabase, QIcon, QImage, QPainter, QPixmap
+from PyQt6.QtCore import QByteArray, QPoint, QRect, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 
 from larch.core import hues
+
+if TYPE_CHECKING:
+    from PyQt6.QtSvg import QSvgRenderer
 
 ASSETS = Path(__file__).parent.parent / "assets"
 PAPER = QColor(hues.PAPER)
@@ -31,6 +35,7 @@ def load_fonts() -> bool:
     return True
 
 
+@lru_cache(maxsize=128)
 def page_font(size: float, bold: bool = False) -> QFont:
     """Andika, for text on the page; size in page units."""
     load_fonts()
@@ -64,23 +69,39 @@ def tint(hue: str, strength: float) -> QColor:
     return QColor(*mixed)
 
 
+class _LineIcon(QIconEngine):
+    """A shipped line icon, drawn when and at the size it is needed: most of a program's icons are never seen."""
+
+    def __init__(self, name: str, shade: str, faded: str) -> None:
+        super().__init__()
+        self.name, self.shade, self.faded = name, shade, faded
+
+    def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
+        assert painter is not None
+        shade = self.faded if mode == QIcon.Mode.Disabled else self.shade
+        _drawing(self.name, shade).render(painter, QRectF(rect))
+
+    def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
+        made = QPixmap(size)
+        made.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(made)
+        self.paint(painter, QRect(QPoint(0, 0), size), mode, state)
+        painter.end()
+        return made
+
+    def clone(self) -> QIconEngine:
+        return _LineIcon(self.name, self.shade, self.faded)
+
+
 @cache
-def icon(name: str, shade: str = hues.NEEDLE, faded: str = "#A9AFA8") -> QIcon:
-    """One of the shipped line icons, in one colour; faded where disabled."""
-    made = QIcon()
-    for pixels in (20, 24, 28, 40, 56):
-        made.addPixmap(icon_pixmap(name, pixels, shade))
-        made.addPixmap(icon_pixmap(name, pixels, faded), QIcon.Mode.Disabled)
-    return made
-
-
-def icon_pixmap(name: str, pixels: int, shade: str) -> QPixmap:
+def _drawing(name: str, shade: str) -> QSvgRenderer:
     from PyQt6.QtSvg import QSvgRenderer
 
     source = (ASSETS / "icons" / f"{name}.svg").read_text().replace("currentColor", shade)
-    image = QImage(pixels, pixels, QImage.Format.Format_ARGB32_Premultiplied)
-    image.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(image)
-    QSvgRenderer(QByteArray(source.encode())).render(painter, QRectF(0, 0, pixels, pixels))
-    painter.end()
-    return QPixmap.fromImage(image)
+    return QSvgRenderer(QByteArray(source.encode()))
+
+
+@cache
+def icon(name: str, shade: str = hues.NEEDLE, faded: str = "#A9AFA8") -> QIcon:
+    """One of the shipped line icons, in one colour; faded where disabled."""
+    return QIcon(_LineIcon(name, shade, faded))

@@ -8,7 +8,6 @@ from collections.abc import Iterable
 
 from PyQt6.QtCore import QBuffer, QIODevice, QLineF, QRectF, QSize
 from PyQt6.QtGui import QColor, QImage, QPainter, QPen
-from PyQt6.QtSvg import QSvgGenerator
 
 from larch.board.look import PAPER, RULING
 from larch.board.views import view_of
@@ -25,7 +24,7 @@ def paint_paper(painter: QPainter, page: Page, box: Box, scale: float) -> None:
     step = page.paper.step
     if page.paper.pattern != "squared" or step * scale < 5 or not 1 <= step <= 1e4:
         return
-    pen = QPen(RULING, 1.0 if scale >= 1 else 1.0 / scale)
+    pen = QPen(RULING, 1.0)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     pen.setCosmetic(True)
@@ -81,6 +80,8 @@ def page_image(page: Page, width: int, area: Box | None = None) -> QImage:
 
 def page_svg(page: Page) -> bytes:
     """The page as SVG; text stays text."""
+    from PyQt6.QtSvg import QSvgGenerator
+
     area = printed_area(page)
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)

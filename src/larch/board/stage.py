@@ -23,8 +23,9 @@ from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
 from larch.core.words import _, many
 
-SLICE = 9.0  # ms of painting at rest between two events
+SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out
+LIFTING = 5.0  # ms a frame for taking many dragged things into one picture
 AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
 
 
@@ -244,6 +245,10 @@ class PageStage(QWidget):
             lift.carry(self.page.some(ids), self.page, self.camera, seen, self.devicePixelRatioF())
             hidden, lift.hidden = lift.hidden, set()
             self._hide(lift, hidden)
+        before = set(lift.hidden)
+        if lift.advance(self.page, LIFTING):
+            hidden, lift.hidden = lift.hidden, before
+            self._hide(lift, hidden)
         lift.shift = (dx, dy)
         if lift.picture is None:
             lift.things = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
@@ -355,6 +360,8 @@ class PageStage(QWidget):
     def close_session(self) -> None:
         """Stops listening, when another lesson takes over."""
         self.pointers.cancel()
+        self._slicer.stop()
+        self._ticker.stop()
         self._unsubscribe()
 
     def pan_by(self, dx: float, dy: float) -> None:

@@ -20,6 +20,7 @@ from larch.core.thing import Thing
 TILE = 128  # pixels
 CROWD = 120  # a tile with more things than this is painted in quarters
 SMALL = 420  # a dirty rectangle up to this size is painted in one go
+MOST_STALE = 400  # more marks than this are not worth keeping apart
 
 
 class Surface:
@@ -36,8 +37,7 @@ class Surface:
         self.base = QPixmap(1, 1)
         self.size = QSize(1, 1)
         self.waiting = False  # something could not be painted before NumPy is there
-        self._tiles: set[tuple[int, int]] = set()
-        self._small: list[QRect] = []
+        self._stale: list[QRect] = []
 
     def resize(self, size: QSize, ratio: float) -> None:
         fresh = QPixmap(max(1, round(size.width() * ratio)), max(1, round(size.height() * ratio)))
@@ -113,27 +113,31 @@ class Surface:
         return QRectF(new.dx - old.dx * k, new.dy - old.dy * k, self.size.width() * k, self.size.height() * k)
 
     def _scroll(self, dx: int, dy: int) -> None:
+        """Shifts the picture and what is still out of date in it, and marks the strips that came into view."""
         width, height = self.size.width(), self.size.height()
-        if abs(dx) >= width or abs(dy) >= height:
+        if abs(dx) >= width or abs(dy) >= height or len(self._stale) > MOST_STALE:
             self.invalidate_all()
             return
-        pending = bool(self._tiles or self._small)
         ratio = self.base.devicePixelRatio()
         self.base.scroll(round(dx * ratio), round(dy * ratio), self.base.rect())
-        if pending:
-            self.invalidate_all()
-        strips: list[QRect] = []
+        seen = QRect(0, 0, width, height)
+        self._stale = [moved for rect in self._stale if not (moved := rect.translated(dx, dy).intersected(seen)).isEmpty()]
         if dx:
-            strips.append(QRect(0 if dx > 0 else width + dx, 0, abs(dx), height))
+            self._mark(QRect(0 if dx > 0 else width + dx, 0, abs(dx), height))
         if dy:
-            strips.append(QRect(0, 0 if dy > 0 else height + dy, width, abs(dy)))
-        if not pending:
-            self._small += strips
+            self._mark(QRect(0, 0 if dy > 0 else height + dy, width, abs(dy)))
+
+    def _mark(self, rect: QRect) -> None:
+        """Marks a rectangle of the view, cut into tiles so that none takes long."""
+        for x in range(rect.x(), rect.x() + rect.width(), TILE):
+            for y in range(rect.y(), rect.y() + rect.height(), TILE):
+                self._stale.append(QRect(x, y, TILE, TILE).intersected(rect))
 
     def invalidate_all(self) -> None:
-        self._small.clear()
-        across, down = -(-self.size.width() // TILE), -(-self.size.height() // TILE)
-        self._tiles = {(i, j) for i in range(across) for j in range(down)}
+        self._stale.clear()
+        self._mark(QRect(QPoint(0, 0), self.size))
+        middle = QPoint(self.size.width() // 2, self.size.height() // 2)
+        self._stale.sort(key=lambda rect: -(rect.center() - middle).manhattanLength())  # the middle is painted first
 
     def invalidate(self, box: Box) -> None:
         """Marks a part of the page as out of date."""
@@ -144,16 +148,14 @@ class Surface:
         x0, y0 = max(-2, view.x0), max(-2, view.y0)
         x1, y1 = min(seen.width() + 2, view.x1), min(seen.height() + 2, view.y1)
         rect = QRect(int(x0) - 1, int(y0) - 1, int(x1 - x0) + 4, int(y1 - y0) + 4).intersected(seen)
-        if rect.width() <= SMALL and rect.height() <= SMALL and len(self._small) < 24:
-            self._small.append(rect)
+        if rect.width() <= SMALL and rect.height() <= SMALL and len(self._stale) < MOST_STALE:
+            self._stale.append(rect)
         else:
-            for i in range(rect.left() // TILE, rect.right() // TILE + 1):
-                for j in range(rect.top() // TILE, rect.bottom() // TILE + 1):
-                    self._tiles.add((i, j))
+            self._mark(rect)
 
     @property
     def sharp(self) -> bool:
-        return not self._tiles and not self._small
+        return not self._stale
 
     def sharpen(self, budget: float) -> list[QRect]:
         """Paints what is out of date until `budget` ms are spent; returns what was painted."""
@@ -168,19 +170,14 @@ class Surface:
         return done
 
     def _next(self) -> QRect:
-        if self._small:
-            rect = self._small.pop()
-            overlapping = [other for other in self._small if other.intersects(rect)]
-            for other in overlapping:
-                united = rect.united(other)
-                if united.width() <= SMALL and united.height() <= SMALL:
-                    self._small.remove(other)
-                    rect = united
-            return rect
-        middle = (self.size.width() / 2 / TILE, self.size.height() / 2 / TILE)
-        tile = min(self._tiles, key=lambda t: abs(t[0] + 0.5 - middle[0]) + abs(t[1] + 0.5 - middle[1]))
-        self._tiles.discard(tile)
-        return QRect(tile[0] * TILE, tile[1] * TILE, TILE, TILE).intersected(QRect(QPoint(0, 0), self.size))
+        """The newest mark, grown by those it overlaps while that stays small."""
+        rect = self._stale.pop()
+        for other in self._stale[-24:]:
+            united = rect.united(other)
+            if other.intersects(rect) and united.width() <= SMALL and united.height() <= SMALL:
+                self._stale.remove(other)
+                rect = united
+        return rect
 
     def _paint(self, rect: QRect) -> None:
         page = self._page()
@@ -188,7 +185,7 @@ class Surface:
         box = Box(*corners[0], *corners[1])
         found = self.index.meeting(box)
         if len(found) > CROWD and min(rect.width(), rect.height()) > 48:
-            self._small += _quarters(rect)
+            self._stale += _quarters(rect)
             return
         where = positions(page)
         depths = sorted(where[id] for id in found if id in where and id not in self.hidden)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
@@ -14,7 +15,8 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 SAMPLES = 512
-HALVINGS = 40
+COARSE = 64  # stretches that are looked at first
+PARTS, LEVELS = 8, 13
 MOST_STRETCHES = 6000  # bounds the work for functions that break everywhere
 
 
@@ -34,6 +36,7 @@ class NotDrawn(ValueError):
     """The equation can't be drawn; the message says why in one sentence."""
 
 
+@lru_cache(maxsize=256)
 def curve_of(source: str) -> Curve:
     """What to draw for an equation. Raises ExpressionError where it can't be read, NotDrawn where not drawn."""
     node = parse(source)
@@ -114,44 +117,50 @@ def linear_parts(node: Node, name: str) -> tuple[Node, Node] | None:
 def branches(formula: Node, low: float, high: float, variable: str = "x") -> list[NDArray[Any]]:
     """The graph over [low, high] as arrays of shape (n, 2), each an unbroken branch in order.
 
-    The stretches between samples are proved continuous by interval arithmetic, or halved until they are;
-    one that still cannot be proved at 2⁻⁴⁰ of its width, or has an undefined end, is where branches part.
+    Stretches are proved continuous by interval arithmetic, or cut up until they are; one that still cannot be
+    proved at 8⁻¹³ of its width, or has an undefined end, is where branches part. Samples lie at most a
+    SAMPLES-th of the range apart.
     """
     import numpy as np
 
     from larch.core.expression.interval import unbroken
 
-    edges = np.linspace(low, high, SAMPLES + 1)
+    edges = np.linspace(low, high, COARSE + 1)
     starts, ends = edges[:-1], edges[1:]
     proved: list[tuple[Any, Any]] = []
-    for depth in range(HALVINGS):
+    for depth in range(LEVELS):
         good = unbroken(formula, variable, starts, ends)
         proved.append((starts[good], ends[good]))
         starts, ends = starts[~good], ends[~good]
-        if not len(starts) or len(starts) * 2 > MOST_STRETCHES:
+        if not len(starts) or len(starts) * PARTS > MOST_STRETCHES:
             break
-        middles = (starts + ends) / 2
-        if depth > 1:  # nothing will be found where neither end nor middle has a value
-            known = [np.isfinite(values(formula, **{variable: at})) for at in (starts, middles, ends)]
-            alive = known[0] | known[1] | known[2]
-            starts, middles, ends = starts[alive], middles[alive], ends[alive]
-        starts, ends = np.concatenate([starts, middles]), np.concatenate([middles, ends])
+        cuts = starts[:, None] + (ends - starts)[:, None] * (np.arange(PARTS + 1) / PARTS)
+        cuts[:, -1] = ends  # to the last bit, so that neighbours still meet
+        if depth:  # nothing will be found where no cut has a value
+            known = np.isfinite(values(formula, **{variable: cuts.ravel()})).reshape(cuts.shape)
+            cuts = cuts[known.any(axis=1)]
+        starts, ends = cuts[:, :-1].ravel(), cuts[:, 1:].ravel()
     left = np.concatenate([start for start, _end in proved])
     right = np.concatenate([end for _start, end in proved])
     order = np.argsort(left)
-    return _joined(formula, variable, left[order], right[order])
+    return _joined(formula, variable, left[order], right[order], (high - low) / SAMPLES)
 
 
-def _joined(formula: Node, variable: str, left: NDArray[Any], right: NDArray[Any]) -> list[NDArray[Any]]:
-    """Neighbouring proved stretches joined into branches."""
+def _joined(formula: Node, variable: str, left: NDArray[Any], right: NDArray[Any], step: float) -> list[NDArray[Any]]:
+    """Neighbouring proved stretches joined into branches, wide ones sampled at every `step`."""
     import numpy as np
 
     if not len(left):
         return []
+    counts = np.maximum(1, np.ceil((right - left) / step - 1e-9)).astype(int)
+    within = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
+    fine = np.repeat(left, counts) + within * np.repeat((right - left) / counts, counts)
+    starts_at = np.cumsum(counts) - counts
     parting = np.flatnonzero(left[1:] != right[:-1]) + 1
     found = []
     for piece in np.split(np.arange(len(left)), parting):
-        at = np.append(left[piece], right[piece[-1]])
+        first, last = piece[0], piece[-1]
+        at = np.append(fine[starts_at[first] : starts_at[last] + counts[last]], right[last])
         height = values(formula, **{variable: at})
         known = np.isfinite(height)
         if known.sum() > 1:

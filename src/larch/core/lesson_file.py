@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import os
 import tempfile
+import time
 import zipfile
 import zlib
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 import msgspec
 from msgspec import Raw, Struct
@@ -16,6 +17,7 @@ from msgspec import Raw, Struct
 from larch.core.codec import CodecError, page_from_json, page_to_json
 from larch.core.inkml import page_inkml
 from larch.core.lesson import Lesson
+from larch.core.mathml import page_mathml
 from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.words import _, many
@@ -103,17 +105,44 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
         archive.writestr(zipfile.ZipInfo("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
         archive.writestr("lesson.json", _lesson_json(lesson))
         for page in lesson.pages:
-            archive.writestr(f"pages/{page.id}.json", json_of(page))
-            ink = ink_of(page)
-            if ink:
-                archive.writestr(f"pages/{page.id}.inkml", ink)
+            for ending, part in packed_parts(page):
+                _add_packed(archive, f"pages/{page.id}{ending}", part)
             if picture is not None:
                 archive.writestr(f"pages/{page.id}.svg", picture(page))
 
 
-# An unchanged page is not encoded again: its bytes are remembered with the immutable value.
-json_of = remember(page_to_json)
-ink_of = remember(page_inkml)
+class _Packed(NamedTuple):
+    data: bytes
+    check: int
+    size: int
+
+
+@remember
+def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
+    """A page's files, deflated. Remembered with the immutable page: one that did not change is not packed again."""
+    parts = [(".json", page_to_json(page)), (".inkml", page_inkml(page))]
+    parts += [(f"-{name}.mml", data) for name, data in page_mathml(page)]
+    found = []
+    for ending, data in parts:
+        if data:
+            packer = zlib.compressobj(1, zlib.DEFLATED, -15)
+            found.append((ending, _Packed(packer.compress(data) + packer.flush(), zlib.crc32(data), len(data))))
+    return found
+
+
+def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed) -> None:
+    """Adds what is deflated already, which `zipfile` itself has no call for."""
+    entry = zipfile.ZipInfo(name, time.localtime()[:6])
+    entry.compress_type = zipfile.ZIP_DEFLATED
+    entry.CRC, entry.file_size, entry.compress_size = part.check, part.size, len(part.data)
+    out = archive.fp
+    assert out is not None
+    entry.header_offset = out.tell()
+    out.write(entry.FileHeader(zip64=False))
+    out.write(part.data)
+    archive.filelist.append(entry)
+    archive.NameToInfo[name] = entry
+    archive.start_dir = out.tell()
 
 
 def _lesson_json(lesson: Lesson) -> bytes:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import secrets
 import signal
 import sys
 from pathlib import Path
@@ -17,7 +16,7 @@ from larch.core.lesson_file import LessonFileError
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
 from larch.services.recent import remember_lesson
-from larch.services.workspace import OpenLesson, open_demo, open_file, open_new, open_unsaved, unsaved_folders
+from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
 
 def has_display() -> bool:
@@ -53,7 +52,7 @@ def work_to_open(path: Path | None, demo: bool) -> OpenLesson:
         work_left = open_unsaved(folder)
         if work_left is not None:
             return work_left
-    return open_new(blank_lesson(secrets.randbits(32)))
+    return open_new(blank_lesson(fresh_seed()))
 
 
 def run(path: Path | None = None, demo: bool = False) -> int:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import secrets
 from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -10,17 +9,15 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
 
-from larch.board.export import ExportError, export
 from larch.board.paint import page_svg
 from larch.core.journal import Journal
 from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.memo import remember
 from larch.core.words import _, many
-from larch.desk.export_dialog import ExportDialog
 from larch.desk.jobs import Job, in_background
 from larch.services.recent import remember_lesson
-from larch.services.workspace import OpenLesson, open_demo, open_file, open_new, open_unsaved
+from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -65,7 +62,7 @@ class Files(QObject):
     # Opening
 
     def new(self) -> None:
-        self._switch(open_new(blank_lesson(secrets.randbits(32))))
+        self._switch(open_new(blank_lesson(fresh_seed())))
 
     def demo_afresh(self) -> None:
         from larch.demo import demo_lesson
@@ -197,6 +194,8 @@ class Files(QObject):
     # Exporting
 
     def ask_export(self) -> None:
+        from larch.desk.export_dialog import ExportDialog
+
         dialog = ExportDialog(self.window)
         if not dialog.exec():
             return
@@ -211,6 +210,8 @@ class Files(QObject):
 
     def export_to(self, target: Path, whole: bool = True, width: int = 1920) -> Job:
         """Exports in the background; progress can be cancelled from the notice."""
+        from larch.board.export import ExportError, export
+
         self.window.editors.finish()
         pages = self.window.session.lesson.pages if whole else (self.window.canvas.page,)
         job = Job(lambda job: export(pages, target, width, job.progress))

@@ -25,7 +25,6 @@ from larch.desk.search import ranked
 
 TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Graphs", "Words", "Pictures", "Papers",
          "Activities", "Kept")  # fmt: skip
-HEIGHT = 172
 CARD = (132, 96)
 DRAG_START = 8
 

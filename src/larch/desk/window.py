@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-import secrets
 import time
+from functools import cached_property
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
@@ -23,16 +24,19 @@ from larch.desk.commands import Commands
 from larch.desk.editors import Editors
 from larch.desk.facts import FactsCard
 from larch.desk.files import Files
-from larch.desk.finder import Finder, Found
-from larch.desk.ledge import Choices, Ledge
+from larch.desk.ledge import Ledge
 from larch.desk.notice import Notice
-from larch.desk.shelf import HEIGHT as SHELF_HEIGHT
-from larch.desk.shelf import Shelf
-from larch.desk.spread import Spread, page_edit
+from larch.desk.page_edits import page_edit
 from larch.desk.tag import Tag
 from larch.desk.window_commands import window_commands
 from larch.services.settings import Settings, load_settings, save_settings
-from larch.services.workspace import OpenLesson
+from larch.services.workspace import OpenLesson, fresh_seed
+
+if TYPE_CHECKING:
+    from larch.desk.choices import Choices
+    from larch.desk.finder import Finder, Found
+    from larch.desk.shelf import Shelf
+    from larch.desk.spread import Spread
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -46,6 +50,7 @@ ARROWS = {
     Qt.Key.Key_Up: (0, -1),
     Qt.Key.Key_Down: (0, 1),
 }
+SHELF_HEIGHT = 172
 NUDGE, NUDGE_FAR = 2.0, 32.0
 MENUS = ("Lesson", "Edit", "Page", "Put out", "View", "Help")
 
@@ -69,10 +74,6 @@ class Window(QMainWindow):
         self.notice = Notice(self.room)
         self.files = Files(self, work)
         self.session.recorder = self.files.journal.record
-        self.shelf = Shelf(self.room)
-        self.choices = Choices(self.room)
-        self.spread = Spread(self.room)
-        self.finder = Finder(self.room, self._findable)
         self._dress_canvas()
         self.commands = Commands(self, window_commands(self))
         self._make_top_bar()
@@ -145,14 +146,52 @@ class Window(QMainWindow):
         self.ledge.choices_wanted.connect(self._toggle_choices)
         self.ledge.turned.connect(self.turn)
         self.ledge.pressed.connect(self.run)
-        self.choices.pressed.connect(self._choice_pressed)
-        self.choices.chosen.connect(self._remember_choices)
-        self.shelf.tapped.connect(self.put_out)
-        self.shelf.dragged.connect(self._shelf_drag)
-        self.shelf.dropped.connect(self._shelf_drop)
-        self.shelf.closed.connect(lambda: self.show_shelf(False))
-        self.spread.opened.connect(self.show_page)
-        self.spread.closed.connect(self.pages_changed)
+
+    # Drawers and cards that a start does without are made when they are first wanted.
+
+    @cached_property
+    def choices(self) -> Choices:
+        from larch.desk.choices import Choices
+
+        made = Choices(self.room)
+        made.pressed.connect(self._choice_pressed)
+        made.chosen.connect(self._remember_choices)
+        return made
+
+    @cached_property
+    def shelf(self) -> Shelf:
+        from larch.desk.shelf import Shelf
+
+        made = Shelf(self.room)
+        made.tapped.connect(self.put_out)
+        made.dragged.connect(self._shelf_drag)
+        made.dropped.connect(self._shelf_drop)
+        made.closed.connect(lambda: self.show_shelf(False))
+        return made
+
+    @cached_property
+    def spread(self) -> Spread:
+        from larch.desk.spread import Spread
+
+        made = Spread(self.room)
+        made.setGeometry(self.canvas.geometry())
+        made.opened.connect(self.show_page)
+        made.closed.connect(self.pages_changed)
+        return made
+
+    @cached_property
+    def finder(self) -> Finder:
+        from larch.desk.finder import Finder
+
+        return Finder(self.room, self._findable)
+
+    def _close_card(self, name: str) -> None:
+        """Hides a card if it was ever made."""
+        if name in self.__dict__:
+            getattr(self, name).hide()
+
+    def _shows(self, name: str) -> bool:
+        return name in self.__dict__ and bool(getattr(self, name).isVisible())
 
     def take(self, work: OpenLesson) -> None:
         """Another lesson takes the place of this one."""
@@ -207,6 +246,8 @@ class Window(QMainWindow):
             made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
 
     def _findable(self) -> list[Found]:
+        from larch.desk.finder import Found
+
         page, things = self.canvas.page, self.canvas.things()
         found = [
             Found(a.label(page, things), a.words, a.icon, _("selection"), lambda a=a: self.canvas.do(a))
@@ -276,7 +317,7 @@ class Window(QMainWindow):
             self.show_page(pages[where].id)
 
     def new_page(self) -> None:
-        edit = page_edit(self.session, "new", self.canvas.page_id, secrets.randbits(32))
+        edit = page_edit(self.session, "new", self.canvas.page_id, fresh_seed())
         if edit is not None:
             before = {page.id for page in self.session.lesson.pages}
             self.session.commit(edit)
@@ -296,7 +337,7 @@ class Window(QMainWindow):
     def _committed(self) -> None:
         self._refresh_commands()
         self.refresh_title()
-        if not self.spread.isVisible():
+        if not self._shows("spread"):
             self.pages_changed()
 
     def refresh_title(self) -> None:
@@ -317,7 +358,7 @@ class Window(QMainWindow):
             "text": Qt.CursorShape.IBeamCursor,
         }
         self.canvas.setCursor(shapes.get(tool.cursor, Qt.CursorShape.ArrowCursor))
-        self.choices.hide()
+        self._close_card("choices")
         if self.canvas.tool_writes():
             self.canvas.select(())
 
@@ -345,7 +386,7 @@ class Window(QMainWindow):
         if edge != self.settings.ledge:
             self.settings = Settings(edge, self.settings.pen_width, self.settings.pen_hue)
             save_settings(self.settings)
-        self.choices.hide()
+        self._close_card("choices")
         self._place_overlays()
 
     def show_shelf(self, on: bool) -> None:
@@ -361,16 +402,17 @@ class Window(QMainWindow):
     def _place_overlays(self) -> None:
         """Shelf above the ledge, spread over the page, notice on top."""
         page = self.canvas.geometry()
-        if self.ledge.edge == "top":
-            self.shelf.setGeometry(page.x(), page.y(), page.width(), SHELF_HEIGHT)
-        else:
-            self.shelf.setGeometry(page.x(), page.bottom() + 1 - SHELF_HEIGHT, page.width(), SHELF_HEIGHT)
-        below = SHELF_HEIGHT if self.shelf.isVisible() and self.ledge.edge != "top" else 0
+        below = 0
+        if self._shows("shelf"):
+            top = page.y() if self.ledge.edge == "top" else page.bottom() + 1 - SHELF_HEIGHT
+            self.shelf.setGeometry(page.x(), top, page.width(), SHELF_HEIGHT)
+            below = 0 if self.ledge.edge == "top" else SHELF_HEIGHT
         if self.canvas.covered_below != below:
             self.canvas.covered_below = below
             self.facts.refresh()
             self.tag.place()
-        self.spread.setGeometry(page)
+        if "spread" in self.__dict__:
+            self.spread.setGeometry(page)
         self.notice.place()
 
     def put_out(self, item: ShelfItem) -> None:
@@ -446,8 +488,8 @@ class Window(QMainWindow):
                 self._place_overlays()
                 self.facts.refresh()
             if event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.TouchBegin, QEvent.Type.TabletPress):
-                self.choices.hide()
-                self.finder.hide()
+                self._close_card("choices")
+                self._close_card("finder")
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
                 return self._canvas_key(event)
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyRelease and event.key() == Qt.Key.Key_Space:
@@ -525,11 +567,11 @@ class Window(QMainWindow):
         elif self.canvas.handle_focus:
             self.canvas.handle_focus = ""
             self.canvas.update()
-        elif self.choices.isVisible():
+        elif self._shows("choices"):
             self.choices.hide()
         elif self.canvas.selection:
             self.canvas.select(())
-        elif self.shelf.isVisible():
+        elif self._shows("shelf"):
             self.show_shelf(False)
         elif self.at_board:
             self.go_to_desk()

@@ -126,7 +126,7 @@ def _wipe(w: Window) -> None:
 
 
 def _delete_page(w: Window) -> None:
-    from larch.desk.spread import page_edit
+    from larch.desk.page_edits import page_edit
 
     pages = w.session.lesson.pages
     where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
@@ -137,7 +137,7 @@ def _delete_page(w: Window) -> None:
 
 
 def _copy_page(w: Window) -> None:
-    from larch.desk.spread import page_edit
+    from larch.desk.page_edits import page_edit
 
     edit = page_edit(w.session, "copy", w.canvas.page_id)
     assert edit is not None
@@ -173,9 +173,9 @@ def _put_out(w: Window) -> list[Command]:
         for tool in w.ledge.tools
     ]  # fmt: skip
     return [
-        Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shelf.isVisible()), "Put out", "library", "Ctrl+B",
+        Command("shelf", _("Shelf"), lambda: w.show_shelf(not w._shows("shelf")), "Put out", "library", "Ctrl+B",
                 _("drawer things equipment")),
-        Command("finder", _("Find anything…"), w.finder.open, "Put out", "search", "Ctrl+K", _("finder search command")),
+        Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K", _("finder search command")),
         *tools,
     ]  # fmt: skip
 
@@ -208,11 +208,15 @@ def _view(w: Window) -> list[Command]:
     ]  # fmt: skip
 
 
-def _help(w: Window) -> list[Command]:
+def _show_help(w: Window) -> None:
     from larch.desk.help import show_help
 
+    show_help(w)
+
+
+def _help(w: Window) -> list[Command]:
     return [
-        Command("help", _("How things work"), lambda: show_help(w), "Help", "circle-help", "F1", _("manual guide keys")),
+        Command("help", _("How things work"), lambda: _show_help(w), "Help", "circle-help", "F1", _("manual guide keys")),
         Command("rename lesson", _("Title of the lesson…"), lambda: _rename(w), "Lesson", "pencil", words=_("rename name")),
         Command("rename page", _("Title of the page…"), lambda: _rename_page(w), "Page", "pencil", words=_("rename name")),
     ]  # fmt: skip

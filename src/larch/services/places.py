@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import os
 from pathlib import Path
 
@@ -23,4 +22,6 @@ def journals_folder() -> Path:
 
 def journal_for(path: Path) -> Path:
     """The journal of a lesson's file: the same each time the file is opened."""
+    import hashlib  # loads a large library; most starts do without
+
     return journals_folder() / ("file-" + hashlib.sha256(str(path.resolve()).encode()).hexdigest()[:16])

@@ -46,6 +46,11 @@ class OpenLesson:
         os.close(self.lock)
 
 
+def fresh_seed() -> int:
+    """Where the chance of a new page starts: from the system, since two lessons should not roll alike."""
+    return int.from_bytes(os.urandom(4), "big")
+
+
 def _take(folder: Path) -> int | None:
     """Locks a journal's folder for this process; None if another has it."""
     folder.mkdir(parents=True, exist_ok=True)

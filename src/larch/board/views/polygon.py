@@ -45,13 +45,14 @@ class PolygonView(View):
         corners = [thing.placement.to_page(*vertex) for vertex in thing.vertices]
         names = thing.corner_names()
         facts = {fact.name: fact for fact in thing.facts(page)} if thing.shown else {}
-        outward = [_outward(corners, i) for i in range(len(corners))]
+        outward = [_outward(corners, i) for i in range(len(corners))] if any(map(str.strip, names)) else []
         if "angles" in thing.shown:
             self._angles(painter, thing, corners, names, facts)
         if "sides" in thing.shown:
             self._sides(painter, thing, corners, names, facts)
-        for corner, name, (ox, oy) in zip(corners, names, outward, strict=True):
-            words(painter, QPointF(corner[0] + ox * 27, corner[1] + oy * 27), name, NEEDLE, LETTER, bold=True)
+        for corner, name, (ox, oy) in zip(corners, names, outward, strict=False):
+            if name.strip():
+                words(painter, QPointF(corner[0] + ox * 27, corner[1] + oy * 27), name, NEEDLE, LETTER, bold=True)
         middle = (sum(x for x, _y in corners) / len(corners), sum(y for _x, y in corners) / len(corners))
         for i, name in enumerate(n for n in thing.shown if n in facts):
             fact = facts[name]

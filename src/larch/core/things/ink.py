@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import struct
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
@@ -11,7 +12,7 @@ from larch.core.fact import Fact, measure
 from larch.core.geometry import distance_to_side
 from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.shape import Box, Placement
+from larch.core.shape import FARTHEST, Box, Placement
 from larch.core.thing import Thing
 from larch.core.words import _
 
@@ -38,8 +39,8 @@ class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
             raise ValueError("ink must hold whole samples")
         if not 0 < self.width <= 1e4:
             raise ValueError("ink must have a width")
-        values = memoryview(self.points).cast("f") if self.points else ()
-        if values and not (min(values) >= -1e9 and max(values) <= 1e9 and sum(values) == sum(values)):
+        box = _reach(self)
+        if not (box.x0 >= -FARTHEST and box.y0 >= -FARTHEST and box.x1 <= FARTHEST and box.y1 <= FARTHEST):
             raise ValueError("ink must lie on the page")
 
     @classmethod
@@ -83,6 +84,8 @@ def _reach(ink: Ink) -> Box:
         return Box(0, 0, 0, 0)
     values = memoryview(ink.points).cast("f")
     xs, ys = values[0::4].tolist(), values[1::4].tolist()
+    if not math.isfinite(sum(xs) + sum(ys)):
+        return Box(math.nan, math.nan, math.nan, math.nan)
     half = ink.width / 2
     return Box(min(xs) - half, min(ys) - half, max(xs) + half, max(ys) + half)
 

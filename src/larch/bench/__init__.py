@@ -1,0 +1,1 @@
+"""Measuring and picturing the program. A bench prints; it does not fail."""

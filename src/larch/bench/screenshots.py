@@ -1,0 +1,106 @@
+"""`larch screenshots`: the pictures of docs/screenshots, made anew from the demo lesson."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+HOME = Path(__file__).resolve().parents[3]
+FOLDER = HOME / "docs" / "screenshots"
+
+
+def _kinds(window: Window, *kinds: str) -> list[str]:
+    return [thing.id for thing in window.canvas.page.things if thing.kind() in kinds]
+
+
+def desk_with_shelf(w: Window) -> None:
+    w.show_page("p2")
+    w.show_shelf(True)
+    w.canvas.setFocus()
+    w.canvas.select([t.id for t in w.canvas.page.things if t.kind() == "block" and not t.supply])
+
+
+def board(w: Window) -> None:
+    w.show_page("p3")
+    die = _kinds(w, "die")
+    from larch.core.things.die import roll
+
+    for _ in range(7):
+        w.canvas.commit(roll(w.canvas.page, w.canvas.page.some(die)))
+    w.go_to_board()
+    w.showNormal()
+    w.resize(1280, 800)
+    w.canvas.select(die)
+
+
+def triangle(w: Window) -> None:
+    w.show_page("p4")
+    w.canvas.select(_kinds(w, "polygon"))
+    w.facts.want(True)
+
+
+def candle(w: Window) -> None:
+    w.show_page("p6")
+    w.canvas.select(_kinds(w, "equation")[:1])
+    w.editors.edit(w.canvas.things()[0])
+
+
+def spread(w: Window) -> None:
+    w.run("spread")
+
+
+def finder(w: Window) -> None:
+    w.show_page("p5")
+    w.finder.open()
+    w.finder.field.setText("lantern")
+
+
+def pen_choices(w: Window) -> None:
+    w.show_page("p1")
+    w.ledge.take("pen")
+    w._toggle_choices(w.ledge.tool("pen"))
+
+
+SHOTS: dict[str, Callable[[Window], None]] = {
+    "desk-shelf": desk_with_shelf,
+    "board": board,
+    "triangle-measures": triangle,
+    "candle-graph": candle,
+    "spread": spread,
+    "finder": finder,
+    "pen-choices": pen_choices,
+}
+
+
+def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> int:
+    """Draws each view in a window of its own, with settings and journals in a throwaway folder."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    import numpy.linalg  # noqa: F401
+    from PyQt6.QtTest import QTest
+
+    from larch.desk.app import application, work_to_open
+    from larch.desk.window import Window
+
+    application()
+    folder.mkdir(parents=True, exist_ok=True)
+    for name in names or list(SHOTS):
+        with tempfile.TemporaryDirectory() as state:
+            os.environ["XDG_STATE_HOME"] = state
+            window = Window(work_to_open(None, demo=True))
+            window.canvas.still = True
+            window.show()
+            QTest.qWait(100)
+            SHOTS[name](window)
+            QTest.qWait(900)
+            window.notice.hide()
+            window.canvas.surface.sharpen(5000)
+            window.grab().save(str(folder / f"{name}.png"))
+            window.close()
+            print(folder / f"{name}.png")
+    return 0

@@ -1,0 +1,81 @@
+"""Equations as presentation MathML, so that other programs can read what is on a page."""
+
+from __future__ import annotations
+
+from html import escape
+
+from larch.core.expression import ExpressionError, parse
+from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, strength
+from larch.core.page import Page
+from larch.core.things.equation import Equation
+
+SIGNS = {"+": "+", "-": "−", "*": "×"}
+FENCES = {"abs": ("|", "|"), "floor": ("⌊", "⌋"), "ceil": ("⌈", "⌉")}
+
+
+def page_mathml(page: Page) -> list[tuple[str, bytes]]:
+    """(id, document) of every equation that can be read."""
+    found = []
+    for thing in page.things:
+        if isinstance(thing, Equation):
+            try:
+                found.append((thing.id, mathml(parse(thing.source)).encode()))
+            except ExpressionError:
+                continue
+    return found
+
+
+def mathml(node: Node) -> str:
+    return f'<math xmlns="http://www.w3.org/1998/Math/MathML" display="block">{_row(node)}</math>\n'
+
+
+def _sign(text: str) -> str:
+    return f"<mo>{escape(text)}</mo>"
+
+
+def _fenced(inner: str, left: str = "(", right: str = ")") -> str:
+    return f"<mrow>{_sign(left)}{inner}{_sign(right)}</mrow>"
+
+
+def _held(node: Node, needed: int) -> str:
+    drawn = _row(node)
+    fraction = isinstance(node, Binary) and node.op == "/"
+    return drawn if (4 if fraction else strength(node)) >= needed else _fenced(drawn)
+
+
+def _row(node: Node) -> str:
+    match node:
+        case Number(_, text):
+            return f"<mn>{escape(text)}</mn>"
+        case Name(name):
+            return f"<mi>{escape(name)}</mi>"
+        case Negative(of):
+            return f"<mrow>{_sign('−')}{_held(of, 3)}</mrow>"
+        case Relation(op, left, right):
+            return f"<mrow>{_row(left)}{_sign(op)}{_row(right)}</mrow>"
+        case Binary("/", left, right):
+            return f"<mfrac>{_row(left)}{_row(right)}</mfrac>"
+        case Binary("^", left, right):
+            return f"<msup>{_held(left, 5)}{_row(right)}</msup>"
+        case Binary("*", left, right):
+            sign = "\u2062" if node.implied else "×"
+            return f"<mrow>{_held(left, 2)}{_sign(sign)}{_held(right, 3)}</mrow>"
+        case Binary(op, left, right):
+            return f"<mrow>{_row(left)}{_sign(SIGNS[op])}{_held(right, 2)}</mrow>"
+        case Call(function, arguments):
+            return _call(function, arguments)
+    raise TypeError(node)
+
+
+def _call(function: str, arguments: tuple[Node, ...]) -> str:
+    inner = [_row(argument) for argument in arguments]
+    if function in FENCES:
+        return _fenced(inner[0], *FENCES[function])
+    if function == "sqrt":
+        return f"<msqrt>{inner[0]}</msqrt>"
+    if function in ("cbrt", "root"):
+        return f"<mroot>{inner[0]}{inner[1] if len(inner) > 1 else '<mn>3</mn>'}</mroot>"
+    if function in ("factorial", "degrees"):
+        return f"<mrow>{_held(arguments[0], 5)}{_sign('!' if function == 'factorial' else '°')}</mrow>"
+    listed = _sign(",").join(inner)
+    return f"<mrow><mi>{function}</mi>{_sign(chr(0x2061))}{_fenced(listed)}</mrow>"
