@@ -249,8 +249,13 @@ def curves() -> None:
     image = QImage(640, 540, QImage.Format.Format_ARGB32_Premultiplied)
     made = [Equation(source=s) for s in ("y=3/4 x-2", "y=x^2/4", "y=3sin(x)", "y=1/x", "y=sqrt(x+4)")]
     at = np.linspace(-6, 6, 513)
-    formulas: list[Callable[[Any], Any]] = [lambda x: 0.75 * x - 2, lambda x: x * x / 4, lambda x: 3 * np.sin(x), lambda x: 1 / x,
-                                            lambda x: np.sqrt(x + 4)]  # fmt: skip
+    formulas: list[Callable[[Any], Any]] = [
+        lambda x: 0.75 * x - 2,
+        lambda x: x * x / 4,
+        lambda x: 3 * np.sin(x),
+        lambda x: 1 / x,
+        lambda x: np.sqrt(x + 4),
+    ]
 
     def ours() -> None:
         painter = QPainter(image)

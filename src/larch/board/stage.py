@@ -248,7 +248,7 @@ class PageStage(QWidget):
         before = set(lift.hidden)
         if lift.advance(self.page, LIFTING):
             hidden, lift.hidden = lift.hidden, before
-            self._hide(lift, hidden)
+            self._hide(lift, hidden, at_once=False)
         lift.shift = (dx, dy)
         if lift.picture is None:
             lift.things = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
@@ -264,7 +264,8 @@ class PageStage(QWidget):
             self.dragging_changed.emit(True)
         return self._lifts[owner]
 
-    def _hide(self, lift: Lift, ids: set[str]) -> None:
+    def _hide(self, lift: Lift, ids: set[str], at_once: bool = True) -> None:
+        """Takes things off the picture at rest, in this frame or in the slices to come."""
         changed = ids ^ lift.hidden
         lift.hidden = ids
         self._rehide()
@@ -273,7 +274,8 @@ class PageStage(QWidget):
         for id in changed | dependents:
             if id in self.surface.index.boxes:
                 self.surface.invalidate(self.surface.index.boxes[id])
-        self.surface.sharpen(SLICE)
+        if at_once:
+            self.surface.sharpen(SLICE)
         self._refresh()
 
     def _rehide(self) -> None:

@@ -18,7 +18,7 @@ from larch.core.shape import Box
 from larch.core.thing import Thing
 
 TILE = 128  # pixels
-CROWD = 120  # a tile with more things than this is painted in quarters
+CROWD = 40  # a tile with more things than this is painted in quarters
 SMALL = 420  # a dirty rectangle up to this size is painted in one go
 MOST_STALE = 400  # more marks than this are not worth keeping apart
 
@@ -184,7 +184,7 @@ class Surface:
         corners = self.camera.to_page(rect.left(), rect.top()), self.camera.to_page(rect.right() + 1, rect.bottom() + 1)
         box = Box(*corners[0], *corners[1])
         found = self.index.meeting(box)
-        if len(found) > CROWD and min(rect.width(), rect.height()) > 48:
+        if len(found) > CROWD and min(rect.width(), rect.height()) > 40:
             self._stale += _quarters(rect)
             return
         where = positions(page)

@@ -175,7 +175,8 @@ def _put_out(w: Window) -> list[Command]:
     return [
         Command("shelf", _("Shelf"), lambda: w.show_shelf(not w._shows("shelf")), "Put out", "library", "Ctrl+B",
                 _("drawer things equipment")),
-        Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K", _("finder search command")),
+        Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K",
+                _("finder search command")),
         *tools,
     ]  # fmt: skip
 

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.views.base import View, words
-from larch.board.views.ink import polygon_of
+from larch.board.views.ink import polygon_of, ribbon
 from larch.core.graph import Curve, branches
 from larch.core.page import Page
 from larch.core.thing import Thing
@@ -95,19 +95,34 @@ def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
 def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> None:
     lines = curve_polylines(axes, curve)
     shade = colour(equation.hue)
-    pen = QPen(shade, LINE)
-    pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-    if curve.op in "<>":
-        pen.setStyle(Qt.PenStyle.DashLine)
     if curve.op != "=":
         _paint_side(painter, axes, curve, lines, shade)
-    painter.setPen(pen)
-    painter.setBrush(Qt.BrushStyle.NoBrush)
     for line in lines:
-        seen = visible_runs(line, axes)
-        for run in map(thinned, seen):
-            for start in range(0, len(run) - 1, PIECE):
-                painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
+        for run in map(thinned, visible_runs(line, axes)):
+            if curve.op in "<>":
+                _paint_dashes(painter, run, shade)
+            else:
+                _paint_line(painter, run, shade)
+
+
+def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:
+    import numpy as np
+
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(shade)
+    polygons, corners = ribbon(run, np.full(len(run), LINE / 2))
+    for polygon in polygons:
+        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
+    for centre, radius in corners:
+        painter.drawEllipse(centre, radius, radius)
+
+
+def _paint_dashes(painter: QPainter, run: Any, shade: QColor) -> None:
+    """The edge of a strict inequality does not belong to it."""
+    painter.setPen(QPen(shade, LINE, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for start in range(0, len(run) - 1, PIECE):
+        painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
 
 
 def visible_runs(line: Any, axes: Axes) -> list[Any]:
