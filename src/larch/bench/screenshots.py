@@ -87,7 +87,7 @@ def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> i
     from larch.desk.app import application, work_to_open
     from larch.desk.window import Window
 
-    application()
+    app = application()
     folder.mkdir(parents=True, exist_ok=True)
     for name in names or list(SHOTS):
         with tempfile.TemporaryDirectory() as state:
@@ -102,5 +102,6 @@ def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> i
             window.canvas.surface.sharpen(5000)
             window.grab().save(str(folder / f"{name}.png"))
             window.close()
+            app.processEvents()
             print(folder / f"{name}.png")
     return 0

@@ -47,6 +47,7 @@ class PageStage(QWidget):
         self.selection: tuple[str, ...] = ()
         self.at_board = False
         self.still = False  # no motions
+        self.editing = False  # something is being typed on the page
         self.covered_below = 0  # pixels at the foot of the view that the shelf covers
         self.handle_focus = ""
         self.pointers = Pointers(self)

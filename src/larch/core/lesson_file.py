@@ -163,7 +163,7 @@ def read_lesson(path: Path) -> Opened:
             return _read_zip(archive, path.name)
     except FileNotFoundError as error:
         raise LessonFileError(_("There is no file {name}.").format(name=path.name)) from error
-    except (zipfile.BadZipFile, UnicodeDecodeError, EOFError, NotImplementedError, ValueError) as error:
+    except (zipfile.BadZipFile, UnicodeDecodeError, EOFError, ValueError) as error:
         raise LessonFileError(_("{name} is not a Larch lesson.").format(name=path.name)) from error
     except (OSError, RuntimeError, zlib.error) as error:
         raise LessonFileError(_("{name} can't be read.").format(name=path.name)) from error

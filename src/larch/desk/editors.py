@@ -37,6 +37,8 @@ class Editors(QObject):
     def edit(self, thing: Thing) -> None:
         """Opens the editor for a text or an equation; other kinds have none."""
         self.finish()
+        self.canvas.editing = not thing.locked and isinstance(thing, Text | Equation)
+        self.canvas.viewed.emit()
         if thing.locked:
             self.tell(_("It is locked; unlock it to change it."))
         elif isinstance(thing, Text):
@@ -48,11 +50,13 @@ class Editors(QObject):
         """Keeps what was typed and closes."""
         if self.open is not None:
             editor, self.open = self.open, None
+            self.canvas.editing = False
             editor.keep()
 
     def give_up(self) -> None:
         if self.open is not None:
             editor, self.open = self.open, None
+            self.canvas.editing = False
             editor.drop()
 
     def store(self, before: Thing, after: Thing, label: str, empty: bool) -> None:

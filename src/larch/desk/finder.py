@@ -67,7 +67,9 @@ class Finder(QFrame):
         parent = self.parentWidget()
         assert parent is not None
         width = min(WIDTH, parent.width() - 40)
-        self.setGeometry((parent.width() - width) // 2, 56, width, min(470, parent.height() - 90))
+        self.move((parent.width() - width) // 2, 56)
+        self.setFixedWidth(width)
+        self._fit()
         self.show()
         self.raise_()
         self.field.setFocus()
@@ -78,12 +80,19 @@ class Finder(QFrame):
         for found in self._shown:
             item = QListWidgetItem(icon(found.icon or "square"), f"{found.label}   ·   {found.place}")
             self.list.addItem(item)
+        self._fit()
         if self._shown:
             self.list.setCurrentRow(0)
         else:
             item = QListWidgetItem(_("Nothing is called that."))
             item.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addItem(item)
+
+    def _fit(self) -> None:
+        """As tall as what was found, within the window."""
+        parent = self.parentWidget()
+        assert parent is not None
+        self.setFixedHeight(min(82 + 45 * max(1, len(self._shown)), 470, parent.height() - 90))
 
     def _run(self, row: int) -> None:
         if 0 <= row < len(self._shown):

@@ -140,7 +140,7 @@ class Spread(QFrame):
         row.addStretch(1)
         for picture, label, name in (
             ("plus", _("new page"), "new"), ("copy", _("copy page"), "copy"), ("pencil", _("rename"), "rename"),
-            ("move-up", _("sooner (Alt+Left)"), "sooner"), ("move-down", _("later (Alt+Right)"), "later"),
+            ("arrow-left", _("sooner (Alt+Left)"), "sooner"), ("arrow-right", _("later (Alt+Right)"), "later"),
             ("trash-2", _("delete page"), "delete"),
         ):  # fmt: skip
             button = icon_button(picture, label, self)

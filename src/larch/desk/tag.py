@@ -9,7 +9,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QMenu, QWidget
 from larch.board import chrome
 from larch.board.canvas import Canvas
 from larch.board.look import GOLD, HAIRLINE, PAPER, icon
+from larch.board.views import view_of
 from larch.core.action import Action, actions_for
+from larch.core.shape import union
 from larch.core.words import _
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
@@ -75,7 +77,7 @@ class Tag(QWidget):
                 button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
                 button.setMinimumWidth(0)
                 button.setMaximumWidth(260)
-                button.setFixedWidth(30 + 8 + button.fontMetrics().horizontalAdvance(label) + 18)
+                button.setFixedWidth(30 + 8 + button.fontMetrics().horizontalAdvance(label) + 10)
             self._row.addWidget(button)
         if not self.canvas.at_board:
             more = icon_button("ellipsis", _("more"), self, size)
@@ -108,11 +110,13 @@ class Tag(QWidget):
     def place(self) -> None:
         """Hangs below the selection, or stands above it where there is no room."""
         things = self.canvas.things()
-        busy = self.canvas.pointers.busy or self.canvas.tool_writes()
+        busy = self.canvas.pointers.busy or self.canvas.tool_writes() or self.canvas.editing
         if not self._made or not things or busy:
             self.hide()
             return
-        box = chrome.frame(things, self.canvas.camera)
+        frame = chrome.frame(things, self.canvas.camera)
+        hang = union(view_of(thing).hang(thing) for thing in things)
+        box = frame._replace(y1=max(frame.y1, self.canvas.camera.box_to_view(hang).y1))
         width, height = self.sizeHint().width(), self.sizeHint().height()
         if box.x1 < 0 or box.x0 > self.canvas.width() or box.y1 < 0 or box.y0 > self.canvas.height():
             self.hide()

@@ -14,11 +14,7 @@ from larch.board.canvas import Canvas
 from larch.board.look import icon
 from larch.board.tools.base import Tool
 from larch.core.action import actions_for
-from larch.core.arrange import nudge, put
-from larch.core.page import Page
 from larch.core.session import Session
-from larch.core.shape import Box
-from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
 from larch.desk.commands import Commands
 from larch.desk.editors import Editors
@@ -27,6 +23,8 @@ from larch.desk.files import Files
 from larch.desk.ledge import Ledge
 from larch.desk.notice import Notice
 from larch.desk.page_edits import page_edit
+from larch.desk.page_keys import PageKeys
+from larch.desk.putting_out import PuttingOut
 from larch.desk.tag import Tag
 from larch.desk.window_commands import window_commands
 from larch.services.settings import Settings, load_settings, save_settings
@@ -44,14 +42,7 @@ DIRECTIONS = {
     "left": QBoxLayout.Direction.RightToLeft,
     "right": QBoxLayout.Direction.LeftToRight,
 }
-ARROWS = {
-    Qt.Key.Key_Left: (-1, 0),
-    Qt.Key.Key_Right: (1, 0),
-    Qt.Key.Key_Up: (0, -1),
-    Qt.Key.Key_Down: (0, 1),
-}
 SHELF_HEIGHT = 172
-NUDGE, NUDGE_FAR = 2.0, 32.0
 MENUS = ("Lesson", "Edit", "Page", "Put out", "View", "Help")
 
 
@@ -61,6 +52,8 @@ class Window(QMainWindow):
         self.settings: Settings = load_settings()
         self.at_board = False
         self._page_index = 0
+        self.keys = PageKeys(self)
+        self.putting = PuttingOut(self)
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
@@ -163,9 +156,9 @@ class Window(QMainWindow):
         from larch.desk.shelf import Shelf
 
         made = Shelf(self.room)
-        made.tapped.connect(self.put_out)
-        made.dragged.connect(self._shelf_drag)
-        made.dropped.connect(self._shelf_drop)
+        made.tapped.connect(self.putting.put_out)
+        made.dragged.connect(self.putting.drag)
+        made.dropped.connect(self.putting.drop)
         made.closed.connect(lambda: self.show_shelf(False))
         return made
 
@@ -261,7 +254,7 @@ class Window(QMainWindow):
                 f"{item.words} {item.name}",
                 item.make().icon,
                 _(item.tray),
-                lambda item=item: self.put_out(item),
+                lambda item=item: self.putting.put_out(item),
             )
             for item in self.shelf.items
         ]
@@ -415,48 +408,6 @@ class Window(QMainWindow):
             self.spread.setGeometry(page)
         self.notice.place()
 
-    def put_out(self, item: ShelfItem) -> None:
-        """Puts a thing in the middle of what is seen, a little aside of the one before."""
-        canvas = self.canvas
-        thing = item.make()
-        seen_below = canvas.height() - canvas.covered_below
-        centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
-        box = canvas.box_of([thing])
-        placed = thing.moved(centre[0] - box.centre[0], centre[1] - box.centre[1])
-        while any(other.placement == placed.placement for other in canvas.page.things):
-            placed = placed.moved(24, 24)
-        self._put(placed)
-
-    def _put(self, thing: Thing) -> None:
-        if self.canvas.tool_writes():
-            self.ledge.take("select")
-        self.canvas.commit(put(self.canvas.page, [thing], _("Put out {thing}").format(thing=thing.title())))
-
-    def _shelf_drag(self, item: ShelfItem, at: QPoint) -> None:
-        thing = self._under(item, at)
-        self.canvas.preview(self.shelf, {}, [thing] if thing is not None else [])
-
-    def _shelf_drop(self, item: ShelfItem, at: QPoint) -> None:
-        thing = self._under(item, at)
-        if thing is not None:
-            self._put(thing)
-        self.canvas.end_preview(self.shelf)
-
-    def _under(self, item: ShelfItem, at: QPoint) -> Thing | None:
-        """The entry's thing under a global position, or None while that is still over the drawer."""
-        if self.shelf.rect().contains(self.shelf.mapFromGlobal(at)):
-            return None
-        local = self.canvas.mapFromGlobal(at)
-        if not self.canvas.rect().contains(local):
-            return None
-        thing = item.make()
-        x, y = self.canvas.camera.to_page(local.x(), local.y())
-        box: Box = self.canvas.box_of([thing])
-        moved: Thing = thing.moved(x - box.centre[0], y - box.centre[1])
-        near = [t for t in self.canvas.things_in(moved.box().grown(12)) if t.id]
-        snap = moved.snap(self.canvas.page, near, 11 / self.canvas.camera.scale)
-        return moved.moved(snap.dx, snap.dy) if snap is not None else moved
-
     # Desk and Board
 
     def go_to_board(self) -> None:
@@ -491,90 +442,10 @@ class Window(QMainWindow):
                 self._close_card("choices")
                 self._close_card("finder")
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
-                return self._canvas_key(event)
+                return self.keys.press(event)
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyRelease and event.key() == Qt.Key.Key_Space:
                 self.canvas.pointers.space_held = False
         return super().eventFilter(watched, event)
-
-    def _canvas_key(self, event: QKeyEvent) -> bool:
-        """Keys that act on the page itself."""
-        key, held = event.key(), event.modifiers()
-        if key in ARROWS and not held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier):
-            far = bool(held & Qt.KeyboardModifier.ShiftModifier)
-            self._arrow(*ARROWS[Qt.Key(key)], NUDGE_FAR if far else NUDGE)
-            return True
-        if key == Qt.Key.Key_Space and not event.isAutoRepeat():
-            self.canvas.pointers.space_held = True
-            return True
-        if key == Qt.Key.Key_Escape:
-            self._escape()
-            return True
-        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and len(self.canvas.things()) == 1:
-            thing = self.canvas.things()[0]
-            if not self.canvas.tap(thing):
-                self.canvas.edit_thing(thing)
-            return True
-        if not held and (tool := next((t for t in self.ledge.tools if t.shortcut == event.text().upper()), None)):
-            self.ledge.take(tool.name)
-            return True
-        return self._action_key(event)
-
-    def _action_key(self, event: QKeyEvent) -> bool:
-        """A selected thing's own key, such as R for roll."""
-        if event.modifiers() or not event.text():
-            return False
-        for action in actions_for(self.canvas.page, self.canvas.things()):
-            if action.shortcut == event.text().upper():
-                self.canvas.do(action)
-                return True
-        return False
-
-    def _arrow(self, across: int, down: int, step: float) -> None:
-        things = self.canvas.things()
-        focus = self.canvas.handle_focus
-        if len(things) == 1 and focus and not things[0].locked:
-            self._nudge_handle(things[0], focus, across * step, down * step)
-        elif things:
-            self.canvas.commit(nudge(self.canvas.page, things, across * step, down * step))
-        else:
-            self.canvas.pan_by(-across * 64, -down * 64)
-
-    def _nudge_handle(self, thing: Thing, name: str, dx: float, dy: float) -> None:
-        from larch.core.edit import Edit
-
-        handle = next((h for h in thing.handles() if h.name == name), None)
-        if handle is None:
-            return
-        x, y = thing.placement.to_page(handle.x, handle.y)
-        moved = thing.with_handle(name, *thing.placement.to_local(x + dx, y + dy))
-        page: Page = self.canvas.page
-        merge = f"corner {thing.id} {name}"
-        self.canvas.commit(Edit(_("Drag a corner"), page, page.with_things({thing.id: moved}), merge))
-
-    def next_handle(self) -> None:
-        """Takes the next corner of the selected thing in hand, for the arrow keys."""
-        things = self.canvas.things()
-        names = [handle.name for handle in things[0].handles()] if len(things) == 1 else []
-        if names:
-            where = names.index(self.canvas.handle_focus) + 1 if self.canvas.handle_focus in names else 0
-            self.canvas.handle_focus = names[where] if where < len(names) else ""
-            self.canvas.update()
-
-    def _escape(self) -> None:
-        """Gives up what is under way; else clears the selection; else leaves the Board."""
-        if self.canvas.pointers.busy:
-            self.canvas.pointers.cancel()
-        elif self.canvas.handle_focus:
-            self.canvas.handle_focus = ""
-            self.canvas.update()
-        elif self._shows("choices"):
-            self.choices.hide()
-        elif self.canvas.selection:
-            self.canvas.select(())
-        elif self._shows("shelf"):
-            self.show_shelf(False)
-        elif self.at_board:
-            self.go_to_desk()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)

@@ -102,7 +102,7 @@ def _edit(w: Window) -> list[Command]:
         Command("select all", _("Select all"), lambda: _select_all(w), "Edit", "mouse-pointer-2", "Ctrl+A", apart=True),
         Command("facts", _("Facts of the selection"), lambda: w.facts.want(not w.facts.isVisible()), "Edit", "info",
                 "Ctrl+I", _("measures properties numbers"), lambda: _selected(w)),
-        Command("next corner", _("Next corner in hand"), w.next_handle, "Edit", "", "N", _("vertex handle keyboard"),
+        Command("next corner", _("Next corner in hand"), w.keys.next_handle, "Edit", "", "N", _("vertex handle keyboard"),
                 lambda: _selected(w)),
         *keyed,
     ]  # fmt: skip

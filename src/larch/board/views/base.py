@@ -36,6 +36,10 @@ class View:
         """All it may paint on, on the page."""
         return self.box(thing).grown(self.margin + (14.0 if thing.supply else 0.0))
 
+    def hang(self, thing: Thing) -> Box:
+        """The box below which a tag may hang without covering what the thing shows."""
+        return self.box(thing)
+
     def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
         return thing.touches(x, y, slack)
 

@@ -39,6 +39,10 @@ class DieView(View):
         x = self.box(thing).centre[0]
         return Box(min(box.x0, x - wide / 2), box.y0, max(box.x1, x + wide / 2), box.y1 + TALL + 40)
 
+    def hang(self, thing: Thing) -> Box:
+        box = self.box(thing)
+        return Box(box.x0, box.y0, box.x1, box.y1 + TALL + 36) if "tally" in thing.shown else box
+
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Die)
         shade = colour(thing.hue)
