@@ -189,12 +189,18 @@ class Canvas(PageStage):
     def zoom_by(self, factor: float, view_pos: Point) -> None:
         self.look(self.camera.zoomed(factor, *view_pos))
 
+    def _press(self, sample: Sample) -> None:
+        """A pointer goes down on a sharp page: what it does is painted at the scale that is shown."""
+        if self.camera is not self.surface.camera:
+            self._settle_now()
+        self.pointers.press(sample)
+
     def mousePressEvent(self, event: QMouseEvent | None, clicks: int = 1) -> None:
         assert event is not None
         self.setFocus()
         if event.button() == Qt.MouseButton.RightButton:
             return
-        self.pointers.press(from_mouse(event, self.camera.to_page, clicks))
+        self._press(from_mouse(event, self.camera.to_page, clicks))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         self.mousePressEvent(event, 2)
@@ -212,7 +218,7 @@ class Canvas(PageStage):
         assert event is not None
         sample = from_tablet(event, self.camera.to_page)
         handlers: dict[QEvent.Type, Callable[[Sample], None]] = {
-            QEvent.Type.TabletPress: self.pointers.press,
+            QEvent.Type.TabletPress: self._press,
             QEvent.Type.TabletMove: self.pointers.move,
             QEvent.Type.TabletRelease: self.pointers.release,
         }
@@ -241,7 +247,7 @@ class Canvas(PageStage):
             sample = from_touch(event, point, self.camera.to_page)
             state = point.state()
             if state == QEventPoint.State.Pressed:
-                self.pointers.press(sample)
+                self._press(sample)
             elif state == QEventPoint.State.Updated:
                 self.pointers.move(sample)
             elif state == QEventPoint.State.Released:

@@ -153,7 +153,7 @@ class Files(QObject):
             self._move_journal(path)
         self.work.path = path
         self.saved = lesson
-        self.journal.start(lesson, path)
+        self.journal.start(lesson, self.work.journal_path())
         now = self.window.session.lesson
         if now is not lesson:
             self.journal.record("", lesson, now)

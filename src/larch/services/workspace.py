@@ -34,8 +34,12 @@ class OpenLesson:
     def journal(self, trouble: Callable[[OSError | None], None]) -> Journal:
         """Starts the journal from the lesson as it is now."""
         journal = Journal(self.folder, trouble)
-        journal.start(self.lesson, self.path, self.brought_back)
+        journal.start(self.lesson, self.journal_path(), self.brought_back)
         return journal
+
+    def journal_path(self) -> Path | None:
+        """The file that the journal names as its own: none, if another window's journal is that of the file."""
+        return self.path if self.path is not None and self.folder == journal_for(self.path) else None
 
     def release(self) -> None:
         os.close(self.lock)
