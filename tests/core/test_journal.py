@@ -217,11 +217,11 @@ def test_killed_at_random_moments_nothing_flushed_is_lost(tmp_path: Path) -> Non
         runs.append((folder, process, rng.uniform(0.0, 0.12)))
         if len(runs) == 2 or number == 29:
             for run in runs:
-                _kill_and_look(*run)
+                _check_after_kill(*run)
             runs.clear()
 
 
-def _kill_and_look(folder: Path, process: subprocess.Popen[str], after: float) -> None:
+def _check_after_kill(folder: Path, process: subprocess.Popen[str], after: float) -> None:
     assert process.stdout is not None
     assert process.stdout.readline() == "ready\n"
     threading.Event().wait(after)
