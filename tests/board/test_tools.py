@@ -244,6 +244,23 @@ def test_editing_an_equation_repaints_the_axes(hand: Hand) -> None:
     assert axes
 
 
+def test_an_equation_dragged_off_the_axes_leaves_them_standing(hand: Hand) -> None:
+    axes, equation = hand.put(Axes(placement=Placement(300, 200)), Equation(source="y = 2", placement=Placement(420, 300)))
+    hand.canvas.surface.sharpen(1000)
+    frame = hand.at(300 + 192, 200 + 10)  # on the upright axis
+    axis_colour = hand.canvas.grab().toImage().pixelColor(frame).name()
+    QTest.mousePress(hand.canvas, LEFT, NONE, hand.at(440, 320))
+    move(hand.canvas, hand.at(700, 560))
+    move(hand.canvas, hand.at(900, 600))
+    page = hand.canvas.preview_page()
+    assert page.thing(axes).curves(page) == ()
+    assert hand.canvas.grab().toImage().pixelColor(frame).name() == axis_colour
+    QTest.mouseRelease(hand.canvas, LEFT, NONE, hand.at(900, 600))
+    hand.canvas.surface.sharpen(1000)
+    assert hand.canvas.grab().toImage().pixelColor(frame).name() == axis_colour
+    assert equation
+
+
 def test_fifty_dragged_things_are_carried_as_one_picture(hand: Hand) -> None:
     ids = hand.put(*(Block(placement=Placement(200 + 20 * (i % 10), 200 + 20 * (i // 10))) for i in range(50)))
     hand.canvas.select(ids)

@@ -213,6 +213,13 @@ def test_the_ledge_lies_along_any_edge_and_stays_there(window: Window, edge: str
     assert load_settings().ledge == edge
 
 
+@pytest.mark.parametrize("edge", ["left", "right"])
+def test_an_upright_ledge_at_the_board_fits_a_small_screen(window: Window, edge: str) -> None:
+    window.run(f"ledge {edge}")
+    window.ledge.set_large(True)
+    assert window.ledge.sizeHint().height() <= 768
+
+
 def test_the_spread_reorders_copies_renames_and_deletes(window: Window) -> None:
     ids = [page.id for page in window.session.lesson.pages]
     window.run("spread")
@@ -376,6 +383,63 @@ def test_every_control_has_an_accessible_name(window: Window) -> None:
             and not isinstance(w.parent(), QLineEdit)
         ]
         assert nameless == []
+
+
+def test_a_mistake_of_ours_is_said_and_work_goes_on(window: Window, capsys: pytest.CaptureFixture[str]) -> None:
+    from larch.desk.app import _stumble
+
+    error = ZeroDivisionError("oops")
+    _stumble(window, ZeroDivisionError, error, None)
+    assert "your work is kept" in window.notice.text()
+    assert "oops" in capsys.readouterr().err
+
+
+def test_menus_offer_the_selection_and_recent_lessons(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
+    save_to(window, tmp_path / "lanterns.larch", qtbot)
+    window.show_page("p3")
+    window.canvas.select(["t3"])
+    menus = {action.text().replace("&", ""): action.menu() for action in window.menus.actions()}
+    for _ in range(2):  # made anew each time, not piled up
+        for name in ("Edit", "Lesson"):
+            menus[name].aboutToShow.emit()
+    edit = [action.text() for action in menus["Edit"].actions()]
+    assert edit.count("roll") == 1
+    assert [action.text() for action in menus["Lesson"].actions()].count("lanterns") == 1
+    assert all(any(a.shortcut() or a.text() for a in menu.actions()) for menu in menus.values())
+
+
+def test_text_is_edited_at_the_size_it_has(window: Window) -> None:
+    window.show_page("p1")
+    text = next(t for t in window.canvas.page.things if t.kind() == "text" and not t.locked)
+    window.editors.edit(text)
+    editor = window.editors.open
+    assert editor is not None
+    editor.ensurePolished()
+    wanted = text.size * window.canvas.camera.scale
+    assert editor.font().pixelSize() == pytest.approx(wanted, abs=1)
+    QTest.keyClick(editor, KEYS.Key_Escape)
+    assert window.canvas.page.thing(text.id) == text
+
+
+def test_a_locked_text_is_not_opened(window: Window) -> None:
+    window.show_page("p1")
+    heading = window.canvas.page.things[0]
+    window.editors.edit(heading)
+    assert window.editors.open is None
+    assert "locked" in window.notice.text()
+
+
+def test_an_endless_paste_is_bounded_and_said(window: Window) -> None:
+    from PyQt6.QtGui import QGuiApplication
+
+    window.new_page()
+    window.ledge.take("text")
+    QTest.mouseClick(window.canvas, LEFT, Qt.KeyboardModifier.NoModifier, QPoint(200, 200))
+    QGuiApplication.clipboard().setText("lantern " * 10_000)
+    window.editors.open.paste()
+    window.editors.finish()
+    assert "the rest was left out" in window.notice.text()
+    assert len(window.canvas.page.things[-1].text) <= 20_000
 
 
 def test_the_help_is_made_from_what_there_is(window: Window) -> None:

@@ -86,7 +86,8 @@ class Canvas(PageStage):
             painter.scale(self.camera.scale, self.camera.scale)
             lifted = {id for lift in self._lifts.values() for id in lift.things}
             lifted |= {thing.id for thing in page.things[len(self.page.things) :]}
-            for id in self._dependents(page, lifted) - lifted if lifted else ():
+            users = self._dependents(page, lifted) | self._dependents(self.page, lifted) if lifted else set()
+            for id in users - lifted:
                 thing = page.thing(id)
                 if thing is not None:
                     view_of(thing).paint(painter, thing, page)

@@ -5,7 +5,9 @@ from __future__ import annotations
 import os
 import signal
 import sys
+import traceback
 from pathlib import Path
+from types import TracebackType
 
 from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QIcon
@@ -13,6 +15,7 @@ from PyQt6.QtWidgets import QApplication
 
 from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
+from larch.core.words import _
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
 from larch.services.recent import remember_lesson
@@ -55,6 +58,16 @@ def work_to_open(path: Path | None, demo: bool) -> OpenLesson:
     return open_new(blank_lesson(fresh_seed()))
 
 
+def _stumble(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+    """A mistake of ours must not end a lesson: it is printed, said, and the work goes on."""
+    traceback.print_exception(kind, error, trace)
+    if not issubclass(kind, KeyboardInterrupt):
+        window.canvas.pointers.cancel()
+        window.notice.say(_("Something went wrong in Larch; your work is kept. Undo or go on."))
+    else:
+        window.close()
+
+
 def run(path: Path | None = None, demo: bool = False) -> int:
     """Opens the window and works until it is closed."""
     app = application()
@@ -65,6 +78,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
         return 2
     window = Window(work)
     window.show()
+    sys.excepthook = lambda kind, error, trace: _stumble(window, kind, error, trace)
     signal.signal(signal.SIGTERM, lambda *_args: window.close())
     ears = QTimer(window)  # lets Python hear signals while Qt waits
     ears.timeout.connect(lambda: None)

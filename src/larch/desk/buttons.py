@@ -38,9 +38,10 @@ class ToolButton(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.resize_for(False)
 
-    def resize_for(self, large: bool) -> None:
+    def resize_for(self, large: bool, upright: bool = False) -> None:
+        """Board size or Desk size; a little lower on an upright ledge, where height is scarce."""
         self.large = large
-        self.setFixedSize(88 if large else 76, 84 if large else 74)
+        self.setFixedSize(88 if large else 76, (84 if large else 74) - (8 if upright else 0))
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -65,7 +66,7 @@ class ToolButton(QAbstractButton):
             painter.setBrush(STONE.darker(105))
             painter.drawRoundedRect(QRectF(7, 10, width - 14, height - 14), 8, 8)
         pixels = 34 if self.large else 28
-        top = (19 if self.large else 17) - rise
+        top = (self.height() - pixels - 25) / 2 + 5 - rise
         icon(self.icon_name).paint(painter, round((width - pixels) / 2), round(top), pixels, pixels)
         painter.setFont(interface_font(16 if self.large else 14, bold=self.isChecked()))
         painter.setPen(NEEDLE if self.isChecked() else SOFT)

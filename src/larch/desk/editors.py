@@ -15,6 +15,7 @@ from larch.core.arrange import put
 from larch.core.edit import Edit
 from larch.core.expression import ExpressionError, parse, reading
 from larch.core.graph import readable
+from larch.core.hues import GOLD
 from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
 from larch.core.things.text import LONGEST as LONGEST_TEXT
@@ -84,11 +85,6 @@ class TextEditor(QPlainTextEdit):
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setLineWrapMode(QPlainTextEdit.LineWrapMode.WidgetWidth if thing.width else QPlainTextEdit.LineWrapMode.NoWrap)
-        shade = colour(thing.hue).name()
-        self.setStyleSheet(
-            f"QPlainTextEdit {{ font-family: Andika; background: rgba(252,251,247,235); color: {shade};"
-            f" border: none; border-bottom: 2px solid #C77F12; }}"
-        )
         self.document().setDocumentMargin(0)
         self.setPlainText(thing.text)
         if thing.text:
@@ -110,13 +106,21 @@ class TextEditor(QPlainTextEdit):
         camera = self.editors.canvas.camera
         size = self.thing.size * self.thing.placement.scale * camera.scale
         font = page_font(max(6, size), self.thing.bold)
-        if self.font() != font:
-            self.setFont(font)
-            self.setStyleSheet(self.styleSheet().split(" font-size")[0] + f" font-size: {max(6, round(size))}px;")
+        if self.font().pixelSize() != font.pixelSize():
+            self._dress(max(6, round(size)))
         box = view_of(self.thing).extent(self.current().replace(text=self.toPlainText() + "MM"))
         x, y = camera.to_view(self.thing.placement.x, self.thing.placement.y)
         k = self.thing.placement.scale * camera.scale
         self.setGeometry(round(x), round(y), round(max(120, box.width * k + 24)), round(box.height * k * 1.12 + 10))
+
+    def _dress(self, pixels: int) -> None:
+        """Looks like the text it will be. Set by style sheet, which would overrule a font set otherwise."""
+        weight = "bold" if self.thing.bold else "normal"
+        self.setStyleSheet(
+            f"QPlainTextEdit {{ font-family: Andika; font-size: {pixels}px; font-weight: {weight};"
+            f" color: {colour(self.thing.hue).name()}; background: rgba(252, 251, 247, 235);"
+            f" border: none; border-bottom: 2px solid {GOLD}; }}"
+        )
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent
-from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QPushButton, QToolButton, QWidget
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, QToolButton, QWidget
 
 from larch.board.look import STONE, icon
 from larch.board.tools.base import Tool
@@ -30,6 +30,7 @@ class Ledge(QWidget):
         super().__init__(parent)
         self.setAccessibleName(_("ledge"))
         self.edge = "bottom"
+        self._large = False
         self.tools: list[Tool] = [SelectTool(), PenTool(), EraserTool(), TextTool(), EquationTool(), HandTool()]
         self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
         self._group = QButtonGroup(self)
@@ -73,23 +74,35 @@ class Ledge(QWidget):
         return button
 
     def _arrange(self) -> None:
-        while self._box.count():
-            self._box.takeAt(0)
+        """Lies the tools along the edge; upright, small buttons go in pairs so that all find room."""
+        _empty(self._box)
         upright = self.edge in ("left", "right")
         self._box.setDirection(QBoxLayout.Direction.TopToBottom if upright else QBoxLayout.Direction.LeftToRight)
-        self._box.setContentsMargins(*((6, 10, 6, 10) if upright else (16, 2, 16, 4)))
+        self._box.setContentsMargins(*((6, 8, 6, 8) if upright else (16, 2, 16, 4)))
         self._box.setSpacing(0 if upright else 2)
-        centre = Qt.AlignmentFlag.AlignCenter
-        for widget in (self.back, self.number, self.onwards):
-            self._box.addWidget(widget, 0, centre)
+        turner = [[self.back, self.onwards], [self.number]] if upright else [[self.back, self.number, self.onwards]]
+        for row in turner:
+            self._add_row(row)
         self._box.addStretch(1)
         for button in self.buttons.values():
-            self._box.addWidget(button, 0, centre)
+            self._box.addWidget(button, 0, Qt.AlignmentFlag.AlignCenter)
         self._box.addStretch(1)
-        for widget in (self.undo, self.redo, self.bin, self.again):
-            self._box.addWidget(widget, 0, centre)
+        self._add_row([self.undo, self.redo])
+        self._add_row([self.bin, self.again])
         self._box.addSpacing(10)
-        self._box.addWidget(self.shelf, 0, centre)
+        self._box.addWidget(self.shelf, 0, Qt.AlignmentFlag.AlignCenter)
+        self._fit_buttons()
+
+    def _add_row(self, widgets: list[QWidget]) -> None:
+        row = QHBoxLayout()
+        row.setSpacing(2)
+        for widget in widgets:
+            row.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)
+        self._box.addLayout(row)
+
+    def _fit_buttons(self) -> None:
+        for button in self.buttons.values():
+            button.resize_for(self._large, self.edge in ("left", "right"))
 
     def set_edge(self, edge: str) -> None:
         self.edge = edge
@@ -98,8 +111,8 @@ class Ledge(QWidget):
     def set_large(self, large: bool) -> None:
         """Board size: every target at least 56 pixels."""
         size = 56 if large else 44
-        for button in self.buttons.values():
-            button.resize_for(large)
+        self._large = large
+        self._fit_buttons()
         for small in (self.back, self.onwards, self.undo, self.redo, self.bin, self.again):
             small.setFixedSize(size, size)
         self.shelf.setMinimumHeight(size)
@@ -143,3 +156,13 @@ class Ledge(QWidget):
         inner = {"bottom": QRectF(0, 0, w, 1), "top": QRectF(0, h - 1, w, 1)}
         inner |= {"left": QRectF(w - 1, 0, 1, h), "right": QRectF(0, 0, 1, h)}
         painter.fillRect(inner[self.edge], lip)
+
+
+def _empty(box: QBoxLayout) -> None:
+    """Takes everything out of a layout and the rows in it; the widgets stay."""
+    while box.count():
+        item = box.takeAt(0)
+        row = item.layout() if item is not None else None
+        if isinstance(row, QBoxLayout):
+            _empty(row)
+            row.deleteLater()
