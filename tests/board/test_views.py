@@ -131,3 +131,28 @@ def test_pages_of_any_size_make_pictures() -> None:
     page = Page(id="p", size=(720.0, 1018.0), title="A4")
     image = page_image(page, 360)
     assert (image.width(), image.height()) == (360, 509)
+
+
+def test_pages_are_painted_in_other_threads_too(qapp) -> None:  # type: ignore[no-untyped-def]
+    """Fonts belong to the thread they were made in: what is remembered must not cross over."""
+    import gc
+    import threading
+
+    page = page_with(*sample_things())
+    for _ in range(4):
+        made: list[bytes] = []
+        worker = threading.Thread(target=lambda made=made: made.append(page_svg(page)))
+        worker.start()
+        worker.join()
+        assert b"<svg" in made[0]
+        gc.collect()
+        assert page_image(page, 300).width() == 300
+
+
+def test_a_painter_ends_even_if_a_view_fails() -> None:
+    from larch.board.paint import painting
+
+    image = QImage(20, 20, QImage.Format.Format_RGB32)
+    with pytest.raises(ZeroDivisionError), painting(image) as painter:
+        raise ZeroDivisionError
+    assert not painter.isActive()

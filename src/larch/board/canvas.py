@@ -24,6 +24,7 @@ from PyQt6.QtWidgets import QWidget
 from larch.board import chrome
 from larch.board.camera import Camera, fitting
 from larch.board.look import PAPER
+from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
 from larch.board.stage import AT_ONCE, PageStage
@@ -59,21 +60,19 @@ class Canvas(PageStage):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         assert event is not None
         self._warm_up()
-        painter = QPainter(self)
-        region = event.rect()
-        base = self.surface
-        if self.camera is base.camera:
-            ratio = base.base.devicePixelRatio()
-            source = QRectF(region.x() * ratio, region.y() * ratio, region.width() * ratio, region.height() * ratio)
-            painter.drawPixmap(QRectF(region), base.base, source)
-        else:
-            painter.fillRect(region, PAPER)
-            painter.drawPixmap(base.stretched(base.camera, self.camera), base.base, QRectF(base.base.rect()))
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_live(painter)
-        self._ink.paint(painter, region)
-        self._paint_chrome(painter)
-        painter.end()
+        with painting(self) as painter:
+            region = event.rect()
+            base = self.surface
+            if self.camera is base.camera:
+                ratio = base.base.devicePixelRatio()
+                source = QRectF(region.x() * ratio, region.y() * ratio, region.width() * ratio, region.height() * ratio)
+                painter.drawPixmap(QRectF(region), base.base, source)
+            else:
+                painter.fillRect(region, PAPER)
+                painter.drawPixmap(base.stretched(base.camera, self.camera), base.base, QRectF(base.base.rect()))
+            self._paint_live(painter)
+            self._ink.paint(painter, region)
+            self._paint_chrome(painter)
 
     def _paint_live(self, painter: QPainter) -> None:
         lifts = [*self._retiring, *self._lifts.values()]

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QPainter, QPen, QPixmap
 
 from larch.board.camera import Camera
 from larch.board.look import colour
-from larch.board.paint import HINTS
+from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.views import view_of
 from larch.board.views.ink import breadth
@@ -136,15 +136,13 @@ class Lift:
         if self.picture is None or not self._waiting:
             return False
         end = time.perf_counter() + budget / 1000
-        painter = QPainter(self.picture)
-        painter.setRenderHints(HINTS)
-        painter.scale(self.scale, self.scale)
-        painter.translate(-self.corner[0], -self.corner[1])
-        while self._waiting and time.perf_counter() < end:
-            thing = self._waiting.pop()
-            view_of(thing).paint(painter, thing, page)
-            self.hidden.add(thing.id)
-        painter.end()
+        with painting(self.picture) as painter:
+            painter.scale(self.scale, self.scale)
+            painter.translate(-self.corner[0], -self.corner[1])
+            while self._waiting and time.perf_counter() < end:
+                thing = self._waiting.pop()
+                view_of(thing).paint(painter, thing, page)
+                self.hidden.add(thing.id)
         return True
 
     def paint(self, painter: QPainter, page: Page, camera: Camera) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import cache, lru_cache
+from functools import cache
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -10,6 +10,7 @@ from PyQt6.QtCore import QByteArray, QPoint, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 
 from larch.core import hues
+from larch.core.memo import cache_in_thread
 
 if TYPE_CHECKING:
     from PyQt6.QtSvg import QSvgRenderer
@@ -30,12 +31,13 @@ RULING = QColor("#E7E4DA")
 def load_fonts() -> bool:
     """Makes the shipped fonts known to Qt; once."""
     for name in ("Andika-Regular", "Andika-Bold", "AtkinsonHyperlegibleNext-Regular",
-                 "AtkinsonHyperlegibleNext-SemiBold", "AtkinsonHyperlegibleNext-Bold"):  # fmt: skip
+                 "AtkinsonHyperlegibleNext-SemiBold", "AtkinsonHyperlegibleNext-Bold",
+                 "STIXTwoMath-Regular"):  # fmt: skip
         QFontDatabase.addApplicationFont(str(ASSETS / "fonts" / f"{name}.ttf"))
     return True
 
 
-@lru_cache(maxsize=128)
+@cache_in_thread
 def page_font(size: float, bold: bool = False) -> QFont:
     """Andika, for text on the page; size in page units."""
     load_fonts()

@@ -9,9 +9,9 @@ from functools import cache
 from typing import NamedTuple
 
 from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QColor, QGlyphRun, QPainter, QPainterPath, QPen, QRawFont
+from PyQt6.QtGui import QColor, QFont, QPainter, QPainterPath, QPen, QRawFont
 
-from larch.board.look import ASSETS
+from larch.board.look import ASSETS, load_fonts
 from larch.core.expression.tree import (
     Binary,
     Call,
@@ -22,7 +22,7 @@ from larch.core.expression.tree import (
     Relation,
     strength,
 )
-from larch.core.memo import remember
+from larch.core.memo import cache_in_thread, remember
 
 EM = 100.0  # pixel size of the raw font; all is scaled from it
 SCRIPT = 0.7
@@ -34,7 +34,7 @@ ITALIC = 0x1D44E
 
 
 class Glyph(NamedTuple):
-    index: int
+    character: str
     x: float
     y: float
     across: float
@@ -75,19 +75,30 @@ def _shift(mark: Glyph | Bar | Root, dx: float, dy: float) -> Glyph | Bar | Root
     return mark._replace(x=mark.x + dx, y=mark.y + dy)
 
 
-@cache
+@cache_in_thread
 def font() -> QRawFont:
+    """For measuring. A raw font may only be used in the thread it was made in."""
     return QRawFont(str(ASSETS / "fonts/STIXTwoMath-Regular.ttf"), EM)
 
 
+@cache_in_thread
+def text_font() -> QFont:
+    """For painting, so that an exported equation stays text."""
+    load_fonts()
+    made = QFont("STIX Two Math")
+    made.setPixelSize(int(EM))
+    made.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
+    return made
+
+
 @cache
-def _glyph(character: str) -> tuple[int, float, float, float]:
-    """Index, advance, height above and depth below the baseline, in ems."""
+def _glyph(character: str) -> tuple[float, float, float]:
+    """Advance, height above and depth below the baseline, in ems."""
     raw = font()
     index = raw.glyphIndexesForString(character)[0]
     advance = raw.advancesForGlyphIndexes([index])[0].x() / EM
     box = raw.boundingRect(index)
-    return index, advance, max(0.0, -box.top() / EM), max(0.0, box.bottom() / EM)
+    return advance, max(0.0, -box.top() / EM), max(0.0, box.bottom() / EM)
 
 
 def typed(text: str, size: float = 1.0) -> Setting:
@@ -98,8 +109,8 @@ def typed(text: str, size: float = 1.0) -> Setting:
         if character == " ":
             x += 0.22 * size
             continue
-        index, advance, up, down = _glyph(character)
-        marks.append(Glyph(index, x, 0, size, size))
+        advance, up, down = _glyph(character)
+        marks.append(Glyph(character, x, 0, size, size))
         x += advance * size
         above, below = max(above, up * size), max(below, down * size)
     return Setting(x, above, below, tuple(marks))
@@ -154,11 +165,11 @@ def _fence(mark: str, reach: float, size: float) -> Setting:
         width = 0.24 * size
         bar = Bar(width / 2 - 0.025 * size, -axis - reach, 0.05 * size, 2 * reach)
         return Setting(width, axis + reach, reach - axis, (bar,))
-    index, advance, up, down = _glyph(mark)
+    advance, up, down = _glyph(mark)
     tall = max(1.0, 2 * reach / ((up + down) * size))
     wide = 1 + (tall - 1) * 0.12
     middle = (up - down) / 2 * size * tall
-    glyph = Glyph(index, 0, middle - axis, size * wide, size * tall)
+    glyph = Glyph(mark, 0, middle - axis, size * wide, size * tall)
     half = (up + down) / 2 * size * tall
     return Setting(advance * size * wide, axis + half, half - axis, (glyph,))
 
@@ -301,14 +312,11 @@ def paint_setting(painter: QPainter, made: Setting, at: QPointF, size: float, sh
 
 
 def _paint_glyph(painter: QPainter, mark: Glyph) -> None:
-    run = QGlyphRun()
-    run.setRawFont(font())
-    run.setGlyphIndexes([mark.index])
-    run.setPositions([QPointF(0, 0)])
     painter.save()
     painter.translate(mark.x, mark.y)
     painter.scale(mark.across / EM, mark.down / EM)
-    painter.drawGlyphRun(QPointF(0, 0), run)
+    painter.setFont(text_font())
+    painter.drawText(QPointF(0, 0), mark.character)
     painter.restore()
 
 

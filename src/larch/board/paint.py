@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 import sys
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 
 from PyQt6.QtCore import QBuffer, QIODevice, QLineF, QRectF, QSize
-from PyQt6.QtGui import QColor, QImage, QPainter, QPen
+from PyQt6.QtGui import QColor, QImage, QPaintDevice, QPainter, QPen
 
 from larch.board.look import PAPER, RULING
 from larch.board.views import view_of
@@ -16,6 +17,17 @@ from larch.core.shape import Box, union
 from larch.core.thing import Thing
 
 HINTS = QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
+
+
+@contextmanager
+def painting(device: QPaintDevice) -> Iterator[QPainter]:
+    """A painter that ends whatever happens: one left open on a picture that goes away takes the program with it."""
+    painter = QPainter(device)
+    painter.setRenderHints(HINTS)
+    try:
+        yield painter
+    finally:
+        painter.end()
 
 
 def paint_paper(painter: QPainter, page: Page, box: Box, scale: float) -> None:

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QPainter, QPixmap
 from larch.board.camera import Camera
 from larch.board.index import SceneIndex
 from larch.board.look import PAPER
-from larch.board.paint import HINTS, can_paint, paint_paper
+from larch.board.paint import can_paint, paint_paper, painting
 from larch.board.views import view_of
 from larch.core.page import Page, positions
 from larch.core.shape import Box
@@ -83,13 +83,11 @@ class Surface:
         return len(added) == len(ids) and {t.id for t in added} == ids and all(map(can_paint, added))
 
     def _add_on_top(self, things: list[Thing], page: Page) -> None:
-        painter = QPainter(self.base)
-        painter.setRenderHints(HINTS)
-        self._aim(painter)
-        for thing in things:
-            if thing.id not in self.hidden:
-                view_of(thing).paint(painter, thing, page)
-        painter.end()
+        with painting(self.base) as painter:
+            self._aim(painter)
+            for thing in things:
+                if thing.id not in self.hidden:
+                    view_of(thing).paint(painter, thing, page)
 
     def look(self, camera: Camera) -> None:
         """Moves to another camera at rest: shifts or stretches the old picture and marks what is missing."""
@@ -189,18 +187,16 @@ class Surface:
             return
         where = positions(page)
         depths = sorted(where[id] for id in found if id in where and id not in self.hidden)
-        painter = QPainter(self.base)
-        painter.setClipRect(rect)
-        painter.setRenderHints(HINTS)
-        self._aim(painter)
-        paint_paper(painter, page, box.grown(1 / self.camera.scale), self.camera.scale)
-        for depth in depths:
-            thing = page.things[depth]
-            if can_paint(thing):
-                view_of(thing).paint(painter, thing, page)
-            else:
-                self.waiting = True
-        painter.end()
+        with painting(self.base) as painter:
+            painter.setClipRect(rect)
+            self._aim(painter)
+            paint_paper(painter, page, box.grown(1 / self.camera.scale), self.camera.scale)
+            for depth in depths:
+                thing = page.things[depth]
+                if can_paint(thing):
+                    view_of(thing).paint(painter, thing, page)
+                else:
+                    self.waiting = True
 
     def _aim(self, painter: QPainter) -> None:
         painter.translate(self.camera.dx, self.camera.dy)

@@ -1,5 +1,6 @@
 """Derived values, remembered by the identity of the immutable value they came from."""
 
+import threading
 import weakref
 from collections.abc import Callable
 from functools import wraps
@@ -16,15 +17,48 @@ def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     comparing two strokes of a thousand points would cost more than most of what is remembered.
     """
     known: dict[int, tuple[weakref.ref[Any], R]] = {}
+    return wraps(compute)(_looking_up(compute, lambda: known))
 
-    @wraps(compute)
+
+def remember_in_thread(compute: Callable[[T], R]) -> Callable[[T], R]:
+    """As `remember`, but apart for each thread: for results that hold fonts, which belong to the thread they were
+    made in and die with it."""
+    own = threading.local()
+
+    def known() -> dict[int, tuple[weakref.ref[Any], R]]:
+        if not hasattr(own, "known"):
+            own.known = {}
+        found: dict[int, tuple[weakref.ref[Any], R]] = own.known
+        return found
+
+    return wraps(compute)(_looking_up(compute, known))
+
+
+def _looking_up(compute: Callable[[T], R], where: Callable[[], dict[int, tuple[weakref.ref[Any], R]]]) -> Callable[[T], R]:
     def look_up(value: T) -> R:
+        known = where()
         key = id(value)
         found = known.get(key)
         if found is not None and found[0]() is value:
             return found[1]
         result = compute(value)
         known[key] = (weakref.ref(value, lambda _gone: known.pop(key, None)), result)
+        return result
+
+    return look_up
+
+
+def cache_in_thread(compute: Callable[..., R]) -> Callable[..., R]:
+    """A cache by hashable arguments, apart for each thread."""
+    own = threading.local()
+
+    @wraps(compute)
+    def look_up(*arguments: Any) -> R:
+        if not hasattr(own, "known"):
+            own.known = {}
+        if arguments not in own.known:
+            own.known[arguments] = compute(*arguments)
+        result: R = own.known[arguments]
         return result
 
     return look_up

@@ -108,7 +108,7 @@ class TextEditor(QPlainTextEdit):
         font = page_font(max(6, size), self.thing.bold)
         if self.font().pixelSize() != font.pixelSize():
             self._dress(max(6, round(size)))
-        box = view_of(self.thing).extent(self.current().replace(text=self.toPlainText() + "MM"))
+        box = view_of(self.thing).extent(self.current().replace(text=(self.toPlainText() + "MM")[:LONGEST_TEXT]))
         x, y = camera.to_view(self.thing.placement.x, self.thing.placement.y)
         k = self.thing.placement.scale * camera.scale
         self.setGeometry(round(x), round(y), round(max(120, box.width * k + 24)), round(box.height * k * 1.12 + 10))

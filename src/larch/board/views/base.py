@@ -87,7 +87,7 @@ def supply_sign(painter: QPainter, box: Box) -> None:
 
 def badge(painter: QPainter, centre: Point, text: str, shade: QColor, size: float = 18.0) -> QRectF:
     """A measure on a paper slip with a hairline of its colour; returns where it was put."""
-    font = page_font(size, bold=True)
+    font = page_font(size, True)
     metrics = QFontMetricsF(font)
     width, height = metrics.horizontalAdvance(text) + size * 0.8, size * 1.55
     box = QRectF(centre[0] - width / 2, centre[1] - height / 2, width, height)

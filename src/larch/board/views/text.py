@@ -9,7 +9,7 @@ from PyQt6.QtGui import QPainter, QTextLayout, QTextOption
 
 from larch.board.look import colour, page_font
 from larch.board.views.base import View
-from larch.core.memo import remember
+from larch.core.memo import remember_in_thread
 from larch.core.page import Page
 from larch.core.shape import Box
 from larch.core.thing import Thing
@@ -34,7 +34,7 @@ class TextView(View):
             layout.draw(painter, QPointF(0, top))
 
 
-@remember
+@remember_in_thread
 def laid_out(text: Text) -> tuple[list[tuple[QTextLayout, float]], float, float]:
     """One layout per paragraph with its top, and the size of the whole."""
     font = page_font(text.size, text.bold)
