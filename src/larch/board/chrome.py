@@ -9,8 +9,9 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
-from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, interface_font
+from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, icon, interface_font
 from larch.board.views import view_of
+from larch.core import hues
 from larch.core.arrange import total
 from larch.core.fact import number_text
 from larch.core.page import Page
@@ -94,7 +95,7 @@ def _outline(painter: QPainter, thing: Thing, camera: Camera) -> None:
 
 
 def _frame_handle(painter: QPainter, name: str, at: QPointF, box: Box) -> None:
-    """Corners are brackets, edges short bars, turning a ring on a stem, carrying a small grip."""
+    """Corners are brackets, edges short bars, turning a disc on a stem, carrying a small grip."""
     pen = QPen(GOLD, 3.5, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
     painter.setPen(pen)
     painter.setBrush(PAPER)
@@ -110,9 +111,10 @@ def _frame_handle(painter: QPainter, name: str, at: QPointF, box: Box) -> None:
     elif name == "turn":
         painter.setPen(QPen(GOLD, 1.5))
         painter.drawLine(QPointF(box.x1 + 4, box.y0 - 4), at)
-        painter.setPen(QPen(GOLD, 3))
-        painter.drawEllipse(at, 9, 9)
-        painter.drawArc(QRectF(at.x() - 4, at.y() - 4, 8, 8), 30 * 16, 270 * 16)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(GOLD)
+        painter.drawEllipse(at, 14, 14)
+        icon("rotate-cw", hues.PAPER).paint(painter, round(at.x()) - 9, round(at.y()) - 9, 18, 18)
     else:
         painter.setPen(QPen(GOLD, 1.5))
         painter.setBrush(GOLD)
@@ -123,7 +125,7 @@ def _total(painter: QPainter, text: str, box: Box) -> None:
     font = interface_font(24, bold=True)
     painter.setFont(font)
     wide = painter.fontMetrics().horizontalAdvance(text) + 28
-    rect = QRectF(box.centre[0] - wide / 2, box.y0 - 50, wide, 38)
+    rect = QRectF(box.x1 + 12, box.centre[1] - 19, wide, 38)
     painter.setPen(QPen(NEEDLE, 1.5))
     painter.setBrush(PAPER)
     painter.drawRoundedRect(rect, 6, 6)

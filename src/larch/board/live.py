@@ -131,6 +131,11 @@ class Lift:
         self._waiting = list(reversed(things))
         self.hidden = set()
 
+    @property
+    def gathering(self) -> bool:
+        """Whether some carried things have still to be taken into the picture."""
+        return bool(self._waiting)
+
     def advance(self, page: Page, budget: float) -> bool:
         """Takes waiting things into the picture for `budget` ms; True if any were. Till then they lie where they lay."""
         if self.picture is None or not self._waiting:

@@ -166,7 +166,8 @@ class PageStage(QWidget):
         if self.camera is not self.surface.camera:
             self._slicer.stop()
             return
-        rects = self.surface.sharpen(SLICE)
+        gathering = any(lift.gathering for lift in self._lifts.values())
+        rects = self.surface.sharpen(SLICE / 3 if gathering else SLICE)
         if self.surface.sharp:
             self._slicer.stop()
             self._retiring.clear()

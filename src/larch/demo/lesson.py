@@ -87,9 +87,9 @@ def dice_row() -> Page:
     page = page.put(*lanterns)
     flame = ((13.0, 0.0), (24.0, 22.0), (13.0, 34.0), (2.0, 22.0))
     supply = Polygon(
-        vertices=flame, letters="    ", hue="straw", name=_("flame"), supply=True, placement=Placement(138, 510)
+        vertices=flame, letters="    ", hue="straw", name=_("flame"), supply=True, placement=Placement(138, 604)
     )
-    return page.put(supply, _text(_("flames"), 196, 514, 28, "slate"))
+    return page.put(supply, _text(_("flames"), 196, 606, 28, "slate"))
 
 
 def _lantern(x: float, y: float) -> Polygon:

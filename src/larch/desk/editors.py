@@ -60,6 +60,13 @@ class Editors(QObject):
             self.canvas.editing = False
             editor.drop()
 
+    def take_away(self, editor: TextEditor | EquationEditor) -> None:
+        """Removes an editor from the page and gives the keys back to the page."""
+        self.canvas.end_preview(editor)
+        editor.hide()
+        editor.deleteLater()
+        self.canvas.setFocus()
+
     def store(self, before: Thing, after: Thing, label: str, empty: bool) -> None:
         """Commits a finished edit: a new thing, a changed one, or none at all if nothing is left."""
         page = self.canvas.page
@@ -145,10 +152,7 @@ class TextEditor(QPlainTextEdit):
 
     def drop(self) -> None:
         self._done = True
-        self.editors.canvas.end_preview(self)
-        self.hide()
-        self.deleteLater()
-        self.editors.canvas.setFocus()
+        self.editors.take_away(self)
 
 
 class EquationEditor(QFrame):
@@ -231,7 +235,4 @@ class EquationEditor(QFrame):
 
     def drop(self) -> None:
         self._done = True
-        self.editors.canvas.end_preview(self)
-        self.hide()
-        self.deleteLater()
-        self.editors.canvas.setFocus()
+        self.editors.take_away(self)

@@ -20,7 +20,7 @@ def help_html(window: Window) -> str:
         _("The tools lie on the ledge. The one in hand stands proud; press it again for its choices."),
         _("The shelf holds everything that can be put out: search, then tap or drag."),
         _("Drag over empty page to draw a box round things. Shift adds to a selection; a double click opens or rolls."),
-        _("The gold brackets size a thing, the ring turns it, the rings on its corners change its shape. "
+        _("The gold brackets size a thing, the gold disc turns it, the rings on its corners change its shape. "
           "With Ctrl a corner falls on the squares; with Alt nothing falls into place by itself."),
         _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
         _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),

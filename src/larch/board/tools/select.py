@@ -69,7 +69,6 @@ class DragThings(Gesture):
         self.dragging = False
         self.shift = (0.0, 0.0)
         self.ids: tuple[str, ...] = ()
-        self.near: list[Thing] = []
 
     def move(self, sample: Sample) -> None:
         if not self.dragging and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
@@ -93,7 +92,6 @@ class DragThings(Gesture):
         if self.thing.id not in stage.selection:
             stage.select(with_groups(stage.page, [self.thing.id]))
         self.ids = tuple(thing.id for thing in movable(stage))
-        self.near = [thing for thing in stage.page.things if thing.id not in set(self.ids)]
 
     def _snap(self, dx: float, dy: float) -> Snap | None:
         if self.thing.locked or not self.ids:
