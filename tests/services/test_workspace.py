@@ -148,3 +148,11 @@ def test_the_desktop_files_are_installed_and_removed(tmp_path: Path, monkeypatch
         ElementTree.parse(tmp_path / "xdg_data_home" / name)
     assert sorted(desktop.remove()) == sorted(written)
     assert desktop.remove() == []
+
+
+def test_without_a_writable_folder_work_is_kept_elsewhere_and_said(monkeypatch: pytest.MonkeyPatch, saved: Path) -> None:
+    monkeypatch.setenv("XDG_STATE_HOME", "/proc/nowhere")
+    for work in (open_new(blank_lesson()), open_file(saved), open_demo(blank_lesson)):
+        assert "may be lost" in work.notes[0]
+        worked(work)
+    assert unsaved_folders() == []

@@ -35,6 +35,8 @@ class PageRecord(Struct, omit_defaults=True):
 
     id: str
     head: list[Raw] = []
+    next: int = 1
+    draws: int = 0
     put: list[Raw] = []
     drop: list[str] = []
     order: list[str] | None = None
@@ -71,19 +73,22 @@ def record_of(label: str, before: Lesson, after: Lesson) -> Record:
 
 
 def _page_record(before: Page | None, after: Page) -> PageRecord:
-    head = page_to_json(after, things=False)
     if before is None:
-        return PageRecord(after.id, [Raw(head)], [Raw(thing_to_json(thing)) for thing in after.things])
+        things = [Raw(thing_to_json(thing)) for thing in after.things]
+        return PageRecord(after.id, [Raw(page_to_json(after, things=False))], after.next, after.draws, things)
     old = {thing.id: thing for thing in before.things}
     put = [thing for thing in after.things if old.get(thing.id) is not thing]
     drop = list(old.keys() - {thing.id for thing in after.things})
     order = [thing.id for thing in after.things]
     expected = _expected_order([thing.id for thing in before.things], [thing.id for thing in put], set(drop))
-    known = head == page_to_json(before, things=False)
-    return PageRecord(
-        after.id, [] if known else [Raw(head)], [Raw(thing_to_json(t)) for t in put], drop,
-        None if order == expected else order,
-    )  # fmt: skip
+    head = [] if _bare(before) == _bare(after) else [Raw(page_to_json(after, things=False))]
+    puts = [Raw(thing_to_json(thing)) for thing in put]
+    return PageRecord(after.id, head, after.next, after.draws, puts, drop, None if order == expected else order)
+
+
+def _bare(page: Page) -> Page:
+    """A page's head without the counters that almost every edit moves: remembered arrangements in it can be large."""
+    return page.replace(things=(), next=1, draws=0)
 
 
 def _expected_order(before: list[str], put: list[str], drop: set[str]) -> list[str]:
@@ -114,7 +119,7 @@ def _replayed_page(page: Page | None, change: PageRecord) -> Page:
     if page is None:
         raise ValueError("a record speaks of a page that is not there")
     order = list(things) if change.order is None else [id for id in change.order if id in things]
-    return page.replace(things=tuple(things[id] for id in order))
+    return page.replace(things=tuple(things[id] for id in order), next=change.next, draws=change.draws)
 
 
 def packed(record: Record) -> bytes:

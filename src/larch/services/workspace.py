@@ -5,6 +5,7 @@ from __future__ import annotations
 import fcntl
 import os
 import shutil
+import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -56,9 +57,12 @@ def fresh_seed() -> int:
 
 
 def _take(folder: Path) -> int | None:
-    """Locks a journal's folder for this process; None if another has it."""
-    folder.mkdir(parents=True, exist_ok=True)
-    lock = os.open(folder / "lock", os.O_RDWR | os.O_CREAT, 0o600)
+    """Locks a journal's folder for this process; None if another has it or it can't be written."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        lock = os.open(folder / "lock", os.O_RDWR | os.O_CREAT, 0o600)
+    except OSError:
+        return None
     try:
         fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except OSError:
@@ -68,11 +72,12 @@ def _take(folder: Path) -> int | None:
 
 
 def _new_folder() -> tuple[Path, int]:
-    for attempt in range(1000):
-        folder = journals_folder() / f"new-{time.time_ns()}-{attempt}"
-        if not folder.exists() and (lock := _take(folder)) is not None:
-            return folder, lock
-    raise OSError("no journal can be made")
+    name = f"new-{time.time_ns()}-{os.getpid()}"
+    for place in (journals_folder(), Path(tempfile.gettempdir()) / f"larch-{os.getuid()}"):
+        lock = _take(place / name)
+        if lock is not None:
+            return place / name, lock
+    raise OSError("no folder can be written")
 
 
 def open_file(path: Path) -> OpenLesson:
@@ -81,9 +86,9 @@ def open_file(path: Path) -> OpenLesson:
     folder = journal_for(path)
     lock = _take(folder)
     if lock is None:
-        folder, lock = _new_folder()
-        work = OpenLesson(opened.lesson, path, folder, lock)
-        work.notes = [_("This lesson is open in another window too; save under another name to keep both.")]
+        work = open_new(opened.lesson)
+        work.path = path
+        work.notes = work.notes or [_("This lesson is open in another window too; save under another name to keep both.")]
         return work
     work = OpenLesson(opened.lesson, path, folder, lock)
     work.notes = list(opened.losses)
@@ -126,7 +131,11 @@ def claim_journal(path: Path) -> tuple[Path, int] | None:
 def open_new(lesson: Lesson) -> OpenLesson:
     """Opens a lesson that has no file yet."""
     folder, lock = _new_folder()
-    return OpenLesson(lesson, None, folder, lock)
+    work = OpenLesson(lesson, None, folder, lock)
+    if folder.parent != journals_folder():
+        text = _("Larch's folder can't be written; changes are kept in {folder} and may be lost when this machine restarts.")
+        work.notes = [text.format(folder=folder)]
+    return work
 
 
 def open_demo(fresh: Callable[[], Lesson], anew: bool = False) -> OpenLesson:
