@@ -37,7 +37,10 @@ def _page(title: str, squared: bool = False) -> Page:
     return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
 
 
-def _text(words: str, x: float, y: float, size: float = 30, hue: str = "needle", width: float = 0) -> Text:
+READABLE = 40.0  # type size read from the back of the room; nothing on these pages is smaller
+
+
+def _text(words: str, x: float, y: float, size: float = READABLE, hue: str = "needle", width: float = 0) -> Text:
     return Text(text=words, size=size, hue=hue, width=width, placement=Placement(x, y), locked=True)
 
 
@@ -60,27 +63,27 @@ def counting() -> Page:
     """Hundreds, tens and ones, to be taken from supplies and exchanged."""
     page = _page(_("How many lanterns are on the river?"), squared=True)
     page = page.put(
-        _text(_("Lay out the number, then add 28 more."), 56, 92),
-        _text("134", 1056, 116, 96, "plum"),
+        _text(_("Lay out the number, then add 28 more."), 56, 88),
+        _text("134", 1040, 130, 104, "plum"),
     )
     columns = ((_("hundreds"), 64, 100), (_("tens"), 288, 10), (_("ones"), 416, 1))
     for title, x, value in columns:
         page = page.put(
-            _text(title, x, 508, 26, "slate"),
+            _text(title, x, 488, hue="slate"),
             Block(value=value, placement=Placement(x + 8, 552), supply=True, locked=False),
         )
     out: list[Thing] = [Block(value=100, placement=Placement(96, 192))]
     out += [Block(value=10, placement=Placement(288 + 32 * i, 192)) for i in range(3)]
     out += [Block(value=1, placement=Placement(448, 192 + 32 * i)) for i in range(4)]
     page = page.put(*out)
-    return page.put(_text(_("Ten of a kind?  Draw a box round them\nwith select, then exchange ten for one."), 700, 560, 27))
+    return page.put(_text(_("Ten of a kind?\nSelect them and exchange\nten for one."), 720, 500))
 
 
 def dice_row() -> Page:
     """A game of chance: roll, and light as many lanterns."""
     page = _page(_("Light the row"))
     page = page.put(
-        _text(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 100, 32),
+        _text(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 92),
         Die(placement=Placement(110, 260), shown=("tally",), hue="berry"),
     )
     lanterns = [_lantern(300 + 90 * (i % 10), 260 + 130 * (i // 10)) for i in range(20)]
@@ -89,7 +92,7 @@ def dice_row() -> Page:
     supply = Polygon(
         vertices=flame, letters="    ", hue="straw", name=_("flame"), supply=True, placement=Placement(138, 604)
     )
-    return page.put(supply, _text(_("flames"), 196, 606, 28, "slate"))
+    return page.put(supply, _text(_("flames"), 196, 596, hue="slate"))
 
 
 def _lantern(x: float, y: float) -> Polygon:
@@ -104,13 +107,8 @@ def panel_triangle() -> Page:
     panel = polygon_on(page, corners, hue="lake", shown=("sides", "angles"))
     return page.put(
         panel,
-        _text(
-            _("Drag the corner C.\n\nWhich angles change?\nWhich side stays the same?\nWhen is the area largest?"),
-            728,
-            208,
-            32,
-        ),
-        _text(_("4 squares are 4 cm on paper."), 728, 500, 28, "slate"),
+        _text(_("Drag the corner C.\n\nWhich angles change?\nWhich side does not?\nWhen is the area largest?"), 704, 176),
+        _text(_("A square is 1 cm wide."), 704, 520, hue="slate"),
     )
 
 
@@ -120,23 +118,23 @@ def panel_four() -> Page:
     corners = [(160.0, 576.0), (544.0, 576.0), (480.0, 224.0), (224.0, 256.0)]
     return page.put(
         polygon_on(page, corners, hue="moss", shown=("sides", "angles")),
-        _text(_("Add the four angles.\nDrag a corner. Add again."), 704, 208, 34),
-        _text(_("Can three of them be right angles\nand the fourth not?"), 704, 400, 34, "clay"),
+        _text(_("Add the four angles.\nDrag a corner. Add again."), 704, 192),
+        _text(_("Can three of them\nbe right angles and\nthe fourth not?"), 704, 384, hue="clay"),
     )
 
 
 def candle() -> Page:
     """The burning candle as a straight line on axes."""
     page = _page(_("How long does the candle burn?"))
-    axes = axes_at(130, 190, x_min=0, x_max=10, y_min=0, y_max=8, width=560, height=400)
+    axes = axes_at(120, 190, x_min=0, x_max=10, y_min=0, y_max=8, width=560, height=400)
     page = page.put(axes.replace(x_name="h", y_name="cm", locked=True))
     axes_id = page.things[-1].id
-    line = Equation(source="y = 6 - 3/4 x", axes=axes_id, hue="plum", size=44, placement=Placement(780, 160))
-    other = Equation(source="y = 7 - 1.4x", axes=axes_id, hue="clay", size=44, placement=Placement(780, 270))
+    line = Equation(source="y = 6 - 3/4 x", axes=axes_id, hue="plum", size=52, placement=Placement(780, 130))
+    other = Equation(source="y = 7 - 1.4x", axes=axes_id, hue="clay", size=52, placement=Placement(780, 256))
     return page.put(
         line,
         other,
-        _text(_("How tall is each candle at the start?\nHow much burns in an hour?\nWhich goes out first?"), 780, 400, 29),
+        _text(_("How tall is each at first?\nHow much burns\nin an hour?\nWhich goes out first?"), 780, 380),
     )
 
 

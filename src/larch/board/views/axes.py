@@ -23,7 +23,7 @@ PIECE = 48  # points to a drawn polyline: long thick ones cost far more than the
 
 class AxesView(View):
     kind: ClassVar[type[Thing]] = Axes
-    margin: ClassVar[float] = 44.0
+    margin: ClassVar[float] = 56.0
     needs_numpy: ClassVar[bool] = True
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
@@ -58,21 +58,21 @@ class AxesView(View):
         painter.setPen(Qt.PenStyle.NoPen)
         painter.drawPolygon(QPolygonF([QPointF(axes.width + 20 + x, oy + y) for x, y in ((0, 0), (-12, -5), (-12, 5))]))
         painter.drawPolygon(QPolygonF([QPointF(ox + x, -20 + y) for x, y in ((0, 0), (-5, 12), (5, 12))]))
-        painter.setFont(page_font(17))
+        painter.setFont(page_font(20))
         step_x = across[1] - across[0] if len(across) > 1 else 1.0
         step_y = down[1] - down[0] if len(down) > 1 else 1.0
         for value in across:
             if value != 0 or ox == 0:
                 x = axes.to_local(value, 0)[0]
-                words(painter, QPointF(x, oy + 17), tick_text(value, step_x), NEEDLE, 17)
+                words(painter, QPointF(x, oy + 19), tick_text(value, step_x), NEEDLE, 20)
         painter.setPen(NEEDLE)
         for value in down:
             if value != 0 or (oy == axes.height and ox > 0):
                 y = axes.to_local(0, value)[1]
                 box = QRectF(ox - 60, y - 12, 53, 24)
                 painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tick_text(value, step_y))
-        words(painter, QPointF(axes.width + 34, oy), axes.x_name, NEEDLE, 21, bold=True)
-        words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 21, bold=True)
+        words(painter, QPointF(axes.width + 38, oy), axes.x_name, NEEDLE, 24, bold=True)
+        words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 24, bold=True)
 
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:

@@ -85,7 +85,7 @@ def supply_sign(painter: QPainter, box: Box) -> None:
     painter.restore()
 
 
-def badge(painter: QPainter, centre: Point, text: str, shade: QColor, size: float = 18.0) -> QRectF:
+def badge(painter: QPainter, centre: Point, text: str, shade: QColor, size: float = 22.0) -> QRectF:
     """A measure on a paper slip with a hairline of its colour; returns where it was put."""
     font = page_font(size, True)
     metrics = QFontMetricsF(font)

@@ -71,9 +71,9 @@ class DieView(View):
             x = left + (face - 1) * BAR
             height = (TALL - 18) * count / most
             painter.fillRect(QRectF(x + 3, floor - height, BAR - 6, height), colour(thing.hue))
-            words(painter, QPointF(x + BAR / 2, floor + 12), str(face), SOFT, 15)
+            words(painter, QPointF(x + BAR / 2, floor + 12), str(face), SOFT, 18)
             if count:
-                words(painter, QPointF(x + BAR / 2, floor - height - 10), str(count), NEEDLE, 14, bold=True)
+                words(painter, QPointF(x + BAR / 2, floor - height - 10), str(count), NEEDLE, 17, bold=True)
         painter.setPen(QPen(NEEDLE, 1.2))
         painter.drawLine(QPointF(left, floor), QPointF(left + BAR * thing.faces, floor))
 

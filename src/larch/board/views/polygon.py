@@ -25,7 +25,7 @@ CLAY = "clay"
 
 class PolygonView(View):
     kind: ClassVar[type[Thing]] = Polygon
-    margin: ClassVar[float] = 74.0
+    margin: ClassVar[float] = 84.0
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Polygon)
@@ -88,9 +88,9 @@ class PolygonView(View):
             else:
                 box = QRectF(corner[0] - radius, corner[1] - radius, 2 * radius, 2 * radius)
                 painter.drawArc(box, round(start * 16), round(-turn * angle * 16))
-            away = max(radius + 22, min(84.0, 31 / max(0.2, math.sin(math.radians(min(angle, 180)) / 2))))
+            away = max(radius + 26, min(96.0, 36 / max(0.2, math.sin(math.radians(min(angle, 180)) / 2))))
             spot = QPointF(corner[0] + away * math.cos(middle), corner[1] - away * math.sin(middle))
-            words(painter, spot, fact.text, shade, 20, bold=True)
+            words(painter, spot, fact.text, shade, 24, bold=True)
 
     def _square(self, painter: QPainter, corner: Point, after: Point, before: Point, size: float) -> None:
         u, v = _unit(corner, after), _unit(corner, before)
