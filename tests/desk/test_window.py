@@ -213,6 +213,27 @@ def test_the_ledge_lies_along_any_edge_and_stays_there(window: Window, edge: str
     assert load_settings().ledge == edge
 
 
+def test_a_floating_ledge_is_dragged_and_stays_in_the_window(window: Window) -> None:
+    window.run("ledge float")
+    ledge = window.ledge
+    start = ledge.pos()
+    from tests.board.test_tools import move
+
+    grip = QPoint(6, 6)
+    QTest.mousePress(ledge, LEFT, Qt.KeyboardModifier.NoModifier, grip)
+    move(ledge, grip + QPoint(-40, -200))
+    assert ledge.pos() == start + QPoint(-40, -200)
+    move(ledge, grip + QPoint(-5000, -5000))
+    QTest.mouseRelease(ledge, LEFT, Qt.KeyboardModifier.NoModifier, grip)
+    assert ledge.pos() == QPoint(0, 0)
+    assert window.canvas.geometry() == window.room.rect()
+    click(ledge.buttons["pen"])
+    click(ledge.buttons["pen"])
+    assert window.choices.geometry().top() > ledge.geometry().bottom() - 40
+    window.run("ledge bottom")
+    assert ledge.geometry().bottom() == window.room.rect().bottom()
+
+
 @pytest.mark.parametrize("edge", ["left", "right"])
 def test_an_upright_ledge_at_the_board_fits_a_small_screen(window: Window, edge: str) -> None:
     window.run(f"ledge {edge}")

@@ -112,5 +112,6 @@ class Choices(QFrame):
             "left": (at.x() + button.width() + 8, middle[1]),
             "right": (at.x() - self.width() - 8, middle[1]),
         }
+        places["float"] = places["bottom"] if at.y() > self.height() + 16 else places["top"]
         x, y = places[edge]
         self.move(max(8, min(x, parent.width() - self.width() - 8)), max(8, min(y, parent.height() - self.height() - 8)))

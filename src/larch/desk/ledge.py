@@ -1,9 +1,9 @@
-"""The ledge: the strip on which the tools lie, along any edge of the window."""
+"""The ledge: the strip on which the tools lie, along any edge of the window or floating over the page."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent
+from PyQt6.QtCore import QPoint, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, QToolButton, QWidget
 
 from larch.board.look import STONE, icon
@@ -31,6 +31,7 @@ class Ledge(QWidget):
         self.setAccessibleName(_("ledge"))
         self.edge = "bottom"
         self._large = False
+        self._held: QPoint | None = None
         self.tools: list[Tool] = [SelectTool(), PenTool(), EraserTool(), TextTool(), EquationTool(), HandTool()]
         self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
         self._group = QButtonGroup(self)
@@ -145,17 +146,46 @@ class Ledge(QWidget):
         return next(tool for tool in self.tools if tool.name == name)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        """The board of the ledge, with a lip along its outer edge."""
+        """The board of the ledge, with a lip along its outer edge; floating, a board with a hairline round it."""
         painter = QPainter(self)
-        painter.fillRect(self.rect(), STONE)
         lip = STONE.darker(112)
         w, h = self.width(), self.height()
-        lips = {"bottom": QRectF(0, h - 4, w, 3), "top": QRectF(0, 1, w, 3)}
-        lips |= {"left": QRectF(1, 0, 3, h), "right": QRectF(w - 4, 0, 3, h)}
-        painter.fillRect(lips[self.edge], lip)
+        if self.edge == "float":
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(lip)
+            painter.setBrush(STONE)
+            painter.drawRoundedRect(QRectF(0.5, 0.5, w - 1, h - 1), 8, 8)
+            return
+        painter.fillRect(self.rect(), STONE)
+        outer = {"bottom": QRectF(0, h - 4, w, 3), "top": QRectF(0, 1, w, 3)}
+        outer |= {"left": QRectF(1, 0, 3, h), "right": QRectF(w - 4, 0, 3, h)}
+        painter.fillRect(outer[self.edge], lip)
         inner = {"bottom": QRectF(0, 0, w, 1), "top": QRectF(0, h - 1, w, 1)}
         inner |= {"left": QRectF(w - 1, 0, 1, h), "right": QRectF(0, 0, 1, h)}
         painter.fillRect(inner[self.edge], lip)
+
+    # Floating, it is dragged by any place that is not a button.
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self.edge == "float":
+            self._held = event.position().toPoint()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and self._held is not None:
+            self.float_to(self.mapToParent(event.position().toPoint()) - self._held)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        self._held = None
+
+    def float_to(self, corner: QPoint) -> None:
+        """Moves the floating ledge, all of it staying in the window."""
+        room = self.parentWidget()
+        assert room is not None
+        size = self.sizeHint().expandedTo(self.minimumSizeHint())
+        x = max(0, min(corner.x(), room.width() - size.width()))
+        y = max(0, min(corner.y(), room.height() - size.height()))
+        self.setGeometry(x, y, size.width(), size.height())
+        self.raise_()
 
 
 def _empty(box: QBoxLayout) -> None:

@@ -373,9 +373,16 @@ class Window(QMainWindow):
 
     def set_ledge(self, edge: str) -> None:
         """Lays the ledge along an edge of the window."""
-        edge = edge if edge in DIRECTIONS else "bottom"
-        self._lay.setDirection(DIRECTIONS[edge])
+        edge = edge if edge in DIRECTIONS or edge == "float" else "bottom"
+        self._lay.removeWidget(self.ledge)
         self.ledge.set_edge(edge)
+        if edge == "float":
+            middle = self.room.rect().center()
+            self.ledge.float_to(QPoint(middle.x() - self.ledge.sizeHint().width() // 2, self.room.height() - 120))
+        else:
+            self._lay.setDirection(DIRECTIONS[edge])
+            self._lay.addWidget(self.ledge)
+        self._lay.activate()
         if edge != self.settings.ledge:
             self.settings = Settings(edge, self.settings.pen_width, self.settings.pen_hue)
             save_settings(self.settings)
@@ -407,6 +414,8 @@ class Window(QMainWindow):
         if "spread" in self.__dict__:
             self.spread.setGeometry(page)
         self.notice.place()
+        if self.ledge.edge == "float":
+            self.ledge.float_to(self.ledge.pos())
 
     # Desk and Board
 

@@ -187,11 +187,12 @@ def _zoom(w: Window, factor: float) -> None:
 
 def _view(w: Window) -> list[Command]:
     edges = [
-        Command(f"ledge {edge}", label, lambda edge=edge: w.set_ledge(edge), "View", f"panel-{edge}",
-                words=_("ledge tools strip toolbar"), apart=edge == "bottom")
+        Command(f"ledge {edge}", label, lambda edge=edge: w.set_ledge(edge), "View",
+                "hand" if edge == "float" else f"panel-{edge}", words=_("ledge tools strip toolbar"), apart=edge == "bottom")
         for edge, label in (
             ("bottom", _("Ledge along the bottom")), ("top", _("Ledge along the top")),
             ("left", _("Ledge on the left")), ("right", _("Ledge on the right")),
+            ("float", _("Ledge afloat")),
         )
     ]  # fmt: skip
     return [

@@ -9,7 +9,7 @@ from larch.services.places import state_folder
 
 
 class Settings(Struct, frozen=True, omit_defaults=True):
-    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right"."""
+    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float"."""
 
     ledge: str = "bottom"
     pen_width: float = 5.0
