@@ -463,6 +463,17 @@ def test_an_endless_paste_is_bounded_and_said(window: Window) -> None:
     assert len(window.canvas.page.things[-1].text) <= 20_000
 
 
+def test_motion_is_switched_off_and_stays_off(window: Window) -> None:
+    window.canvas.still = False
+    window.run("motion")
+    assert window.canvas.still
+    window.files.new()
+    assert window.canvas.still
+    again = reopened(demo=True)
+    assert again.settings.still
+    again.close()
+
+
 def test_the_help_is_made_from_what_there_is(window: Window) -> None:
     from larch.desk.help import help_html
 

@@ -156,3 +156,18 @@ def test_without_a_writable_folder_work_is_kept_elsewhere_and_said(monkeypatch: 
         assert "may be lost" in work.notes[0]
         worked(work)
     assert unsaved_folders() == []
+
+
+@pytest.mark.parametrize(("answer", "still"), [("false", True), ("true", False), ("", False)])
+def test_the_desktop_is_asked_for_stillness(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: str, still: bool
+) -> None:
+    from larch.services.motion import desktop_wants_stillness
+
+    tool = tmp_path / "gsettings"
+    tool.write_text(f"#!/bin/sh\necho {answer}\n")
+    tool.chmod(0o755)
+    monkeypatch.setenv("PATH", f"{tmp_path}:/usr/bin:/bin")
+    assert desktop_wants_stillness() is still
+    monkeypatch.setenv("PATH", str(tmp_path / "nothing"))
+    assert desktop_wants_stillness() is False

@@ -16,8 +16,10 @@ from PyQt6.QtWidgets import QApplication
 from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
 from larch.core.words import _
+from larch.desk.jobs import in_background
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
+from larch.services.motion import desktop_wants_stillness
 from larch.services.recent import remember_lesson
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
@@ -58,6 +60,10 @@ def work_to_open(path: Path | None, demo: bool) -> OpenLesson:
     return open_new(blank_lesson(fresh_seed()))
 
 
+def _calm(window: Window, still: object) -> None:
+    window.canvas.still = window.canvas.still or bool(still)
+
+
 def _stumble(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
     """A mistake of ours must not end a lesson: it is printed, said, and the work goes on."""
     traceback.print_exception(kind, error, trace)
@@ -78,6 +84,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
         return 2
     window = Window(work)
     window.show()
+    in_background(lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
     sys.excepthook = lambda kind, error, trace: _stumble(window, kind, error, trace)
     signal.signal(signal.SIGTERM, lambda *_args: window.close())
     ears = QTimer(window)  # lets Python hear signals while Qt waits

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import time
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
+import msgspec
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenuBar, QPushButton, QWidget
@@ -67,6 +68,7 @@ class Window(QMainWindow):
         self.notice = Notice(self.room)
         self.files = Files(self, work)
         self.session.recorder = self.files.journal.record
+        self.canvas.still = self.settings.still
         self._dress_canvas()
         self.commands = Commands(self, window_commands(self))
         self._make_top_bar()
@@ -196,6 +198,7 @@ class Window(QMainWindow):
         self.canvas = Canvas(self.session, work.lesson.pages[0].id, self.room)
         self.canvas.pointers.tool = tool
         self.canvas.at_board = self.at_board
+        self.canvas.still = old.still
         self.files = Files(self, work)
         self.session.recorder = self.files.journal.record
         self._lay.replaceWidget(old, self.canvas)
@@ -368,8 +371,17 @@ class Window(QMainWindow):
 
     def _remember_choices(self) -> None:
         pen = self.ledge.tool("pen")
-        self.settings = Settings(self.settings.ledge, pen.width, pen.hue)  # type: ignore[attr-defined]
+        self.keep_setting(pen_width=pen.width, pen_hue=pen.hue)  # type: ignore[attr-defined]
+
+    def keep_setting(self, **changed: Any) -> None:
+        self.settings = msgspec.structs.replace(self.settings, **changed)
         save_settings(self.settings)
+
+    def set_still(self, still: bool) -> None:
+        """Switches motions off or on."""
+        self.keep_setting(still=still)
+        self.canvas.still = still
+        self.notice.say(_("Things change without motion.") if still else _("Motion shows how things change."))
 
     def set_ledge(self, edge: str) -> None:
         """Lays the ledge along an edge of the window."""
@@ -384,8 +396,7 @@ class Window(QMainWindow):
             self._lay.addWidget(self.ledge)
         self._lay.activate()
         if edge != self.settings.ledge:
-            self.settings = Settings(edge, self.settings.pen_width, self.settings.pen_hue)
-            save_settings(self.settings)
+            self.keep_setting(ledge=edge)
         self._close_card("choices")
         self._place_overlays()
 

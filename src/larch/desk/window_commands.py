@@ -206,6 +206,8 @@ def _view(w: Window) -> list[Command]:
         Command("true size", _("100 %"), lambda: w.canvas.true_size(), "View", "square", "Ctrl+1", _("zoom actual")),
         Command("zoom in", _("Larger"), lambda: _zoom(w, ZOOM_STEP), "View", "zoom-in", "Ctrl++ or Ctrl+=", _("zoom in")),
         Command("zoom out", _("Smaller"), lambda: _zoom(w, 1 / ZOOM_STEP), "View", "zoom-out", "Ctrl+-", _("zoom out")),
+        Command("motion", _("Motion on or off"), lambda: w.set_still(not w.canvas.still), "View", "",
+                words=_("animation still reduce"), apart=True),
         *edges,
     ]  # fmt: skip
 

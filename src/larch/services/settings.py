@@ -9,11 +9,12 @@ from larch.services.places import state_folder
 
 
 class Settings(Struct, frozen=True, omit_defaults=True):
-    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float"."""
+    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float". still: no motions."""
 
     ledge: str = "bottom"
     pen_width: float = 5.0
     pen_hue: str = "needle"
+    still: bool = False
 
 
 def load_settings() -> Settings:
