@@ -261,6 +261,19 @@ def test_the_spread_reorders_copies_renames_and_deletes(window: Window) -> None:
     assert not spread.isVisible()
 
 
+def test_sheets_dragged_together_anew_become_the_order(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    ids = [page.id for page in window.session.lesson.pages]
+    window.run("spread")
+    sheets = window.spread.list
+    first, third = (sheets.visualItemRect(sheets.item(row)) for row in (0, 2))
+    sheets.setPositionForIndex(third.topLeft() + QPoint(first.width() - 30, 0), sheets.indexFromItem(sheets.item(0)))
+    sheets.moved.emit()  # what a drop ends with
+    qtbot.waitUntil(lambda: [page.id for page in window.session.lesson.pages] != ids)
+    assert [page.id for page in window.session.lesson.pages][:3] == [ids[1], ids[2], ids[0]]
+    window.undo()
+    assert [page.id for page in window.session.lesson.pages] == ids
+
+
 def test_deleting_every_page_leaves_a_blank_one(window: Window) -> None:
     for _ in range(len(window.session.lesson.pages)):
         window.run("delete page")

@@ -84,7 +84,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
         return 2
     window = Window(work)
     window.show()
-    in_background(lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
+    in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
     sys.excepthook = lambda kind, error, trace: _stumble(window, kind, error, trace)
     signal.signal(signal.SIGTERM, lambda *_args: window.close())
     ears = QTimer(window)  # lets Python hear signals while Qt waits

@@ -86,7 +86,7 @@ class Files(QObject):
         def failed(error: Exception) -> None:
             self.window.notice.say(str(error) if isinstance(error, LessonFileError) else _("It can't be opened."))
 
-        in_background(lambda _job: open_file(path), self._switch, failed)
+        in_background(self.window, lambda _job: open_file(path), self._switch, failed)
 
     def open_kept(self, folder: Path) -> None:
         work = open_unsaved(folder)
@@ -144,7 +144,7 @@ class Files(QObject):
             text = _("It could not be saved there ({why}); nothing is lost, save it in another place.")
             self.window.notice.say(text.format(why=why))
 
-        in_background(lambda _job: write_lesson(lesson, path, picture_of), done, failed)
+        in_background(self.window, lambda _job: write_lesson(lesson, path, picture_of), done, failed)
 
     def _saved(self, lesson: Lesson, path: Path) -> None:
         """The journal begins anew at what was saved, and takes over what was done since."""
@@ -189,7 +189,7 @@ class Files(QObject):
             session.commit(Edit(_("Back to the saved lesson"), session.lesson, opened.lesson))  # type: ignore[attr-defined]
             self.window.pages_changed()
 
-        in_background(lambda _job: read_lesson(path), done, lambda error: self.window.notice.say(str(error)))
+        in_background(self.window, lambda _job: read_lesson(path), done, lambda error: self.window.notice.say(str(error)))
 
     # Exporting
 

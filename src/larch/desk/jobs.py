@@ -6,6 +6,7 @@ import threading
 from collections.abc import Callable
 from typing import Any
 
+from PyQt6 import sip
 from PyQt6.QtCore import QObject, pyqtSignal
 
 
@@ -62,11 +63,22 @@ class Job(QObject):
 
 
 def in_background(
-    work: Callable[[Job], Any], done: Callable[[Any], None], failed: Callable[[Exception], None] | None = None
+    owner: QObject,
+    work: Callable[[Job], Any],
+    done: Callable[[Any], None],
+    failed: Callable[[Exception], None] | None = None,
 ) -> Job:
-    """Starts work; `done` or `failed` is called on the interface's thread."""
+    """Starts work; `done` or `failed` is called on the interface's thread, unless `owner` is gone by then."""
     job = Job(work)
-    job.finished.connect(done)
+    job.finished.connect(_while_alive(owner, done))
     if failed is not None:
-        job.failed.connect(failed)
+        job.failed.connect(_while_alive(owner, failed))
     return job.start()
+
+
+def _while_alive(owner: QObject, call: Callable[[Any], None]) -> Callable[[Any], None]:
+    def perhaps(result: Any) -> None:
+        if not sip.isdeleted(owner):
+            call(result)
+
+    return perhaps

@@ -188,6 +188,7 @@ class Spread(QFrame):
             return
         page = stale[0]
         self._job = in_background(
+            self,
             lambda _job: page_image(page, THUMB.width(), page.printed()),
             lambda image: self._drawn(page, image),
             lambda _error: self._drawn(page, None),
