@@ -37,6 +37,7 @@ def test_evaluate(capsys: pytest.CaptureFixture[str]) -> None:
     assert code == 0
     assert json.loads(out) == {"value": 0.0, "text": "0", "reading": "y = 3/4·x − 6"}
     assert run(capsys, "evaluate", "x^2", "--at", "-3")[1] == "9\n"
+    assert run(capsys, "evaluate", "-2^2 + x", "--at", "1")[1] == "−3\n"
     assert json.loads(run(capsys, "evaluate", "1/3+1/6", "--json")[1])["exact"] == "1/2"
     assert json.loads(run(capsys, "evaluate", "x < 3", "--at", "2", "--json")[1])["value"] is True
 

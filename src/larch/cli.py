@@ -64,9 +64,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if not given or (given[0] not in WINDOW_COMMANDS and not given[0].startswith("-")):
         given = ["open", *given]
     try:
-        # "--at -3" is a number, not an option
-        given = [f"--at={given[i + 1]}" if a == "--at" and i + 1 < len(given) else a for i, a in _without_at_value(given)]
-        return HANDLERS[(asked := parser().parse_args(given)).command](asked)
+        return HANDLERS[(asked := parser().parse_args(_signs_kept(given))).command](asked)
     except Refused as refused:
         print(f"larch: {refused}", file=sys.stderr)
         return 2
@@ -75,8 +73,21 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 1
 
 
-def _without_at_value(given: list[str]) -> list[tuple[int, str]]:
-    return [(i, a) for i, a in enumerate(given) if not (i and given[i - 1] == "--at")]
+def _signs_kept(given: list[str]) -> list[str]:
+    """For `evaluate`: "-x^2" is an expression and "--at -3" gives a number; neither is an option."""
+    if given[:1] != ["evaluate"]:
+        return given
+    options: list[str] = []
+    expressions: list[str] = []
+    rest = iter(given[1:])
+    for word in rest:
+        if word == "--at":
+            options.append(f"--at={next(rest, '')}")
+        elif word.startswith("--") or word == "-h":
+            options.append(word)
+        else:
+            expressions.append(word)
+    return ["evaluate", *options, "--", *expressions]
 
 
 def _read(path: Path) -> Any:
