@@ -243,8 +243,8 @@ def _held(node: Node, needed: int, size: float) -> Setting:
 def _product(node: Binary, left: Node, right: Node, size: float) -> Setting:
     parts = [_held(left, 2, size)]
     if not node.implied or isinstance(right, Number):
-        sign = "×" if isinstance(right, Number) else "⋅"
-        parts += [space(THIN * size), typed(sign, size), space(THIN * size)]
+        sign, gap = ("×", MEDIUM) if isinstance(right, Number) else ("⋅", THIN)
+        parts += [space(gap * size), typed(sign, size), space(gap * size)]
     elif isinstance(right, Call) and right.function not in ("abs", "sqrt"):
         parts.append(space(THIN * size))
     return row(*parts, _held(right, 3, size))
