@@ -261,6 +261,17 @@ def test_the_spread_reorders_copies_renames_and_deletes(window: Window) -> None:
     assert not spread.isVisible()
 
 
+def test_delete_in_the_spread_means_the_sheet(window: Window) -> None:
+    window.show_page("p4")
+    things = window.canvas.page.things
+    window.canvas.select(["t2"])
+    window.run("spread")
+    QTest.keyClick(window.spread.list, KEYS.Key_Delete)
+    assert window.session.lesson.page("p4") is None
+    window.undo()
+    assert window.session.lesson.page("p4").things == things  # type: ignore[union-attr]
+
+
 def test_sheets_dragged_together_anew_become_the_order(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
     ids = [page.id for page in window.session.lesson.pages]
     window.run("spread")
@@ -437,7 +448,7 @@ def test_menus_offer_the_selection_and_recent_lessons(window: Window, tmp_path: 
         for name in ("Edit", "Lesson"):
             menus[name].aboutToShow.emit()
     edit = [action.text() for action in menus["Edit"].actions()]
-    assert edit.count("roll") == 1
+    assert edit.count("roll\tR") == 1
     assert [action.text() for action in menus["Lesson"].actions()].count("lanterns") == 1
     assert all(any(a.shortcut() or a.text() for a in menu.actions()) for menu in menus.values())
 

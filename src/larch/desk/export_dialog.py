@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
+from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QSpinBox, QWidget
 
 from larch.board.export import FORMATS, WIDEST
 from larch.core.words import _
@@ -34,9 +34,11 @@ class ExportDialog(QDialog):
         form = QFormLayout(self)
         form.setContentsMargins(24, 20, 24, 18)
         form.setVerticalSpacing(14)
-        form.addRow(_("what"), self._pages)
-        form.addRow(_("as"), self._format)
-        form.addRow(_("size"), self._width)
+        form.setHorizontalSpacing(14)
+        for words, field in ((_("what"), self._pages), (_("as"), self._format), (_("size"), self._width)):
+            label = QLabel(words, self)
+            label.setMinimumHeight(field.sizeHint().height())
+            form.addRow(label, field)
         buttons = QDialogButtonBox(self)
         go = buttons.addButton(_("Choose where…"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.addButton(_("Not now"), QDialogButtonBox.ButtonRole.RejectRole)

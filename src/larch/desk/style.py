@@ -10,6 +10,7 @@ from larch.core.hues import GOLD, NEEDLE, NEEDLE_SOFT, PAPER, STONE
 
 HAIR = "#D9D5C8"
 DRAWER = "#F5F3ED"
+ICONS = (ASSETS / "icons").as_posix()
 
 SHEET = f"""
 QWidget {{ color: {NEEDLE}; font-family: "Atkinson Hyperlegible Next"; font-size: 15px; }}
@@ -36,6 +37,10 @@ QLineEdit:focus, QSpinBox:focus, QComboBox:focus {{ border: 2px solid {GOLD}; pa
   min-height: 24px; }}
 #fact[readOnly="false"] {{ border-bottom: 1px dotted #8C968F; border-radius: 0; }}
 #fact:focus {{ border: 2px solid {GOLD}; border-radius: 6px; padding: 1px 3px; }}
+QComboBox::drop-down {{ border: none; width: 30px; }}
+QComboBox::down-arrow, QSpinBox::down-arrow {{ image: url({ICONS}/chevron-down.svg); width: 18px; height: 18px; }}
+QSpinBox::up-arrow {{ image: url({ICONS}/chevron-up.svg); width: 18px; height: 18px; }}
+QSpinBox::up-button, QSpinBox::down-button {{ border: none; background: transparent; width: 30px; }}
 QPushButton {{ background: {PAPER}; border: 1px solid #8C968F; border-radius: 6px; padding: 8px 16px;
   min-height: 26px; }}
 QPushButton:hover {{ border-color: {NEEDLE}; }}

@@ -237,7 +237,8 @@ class Window(QMainWindow):
         for action in actions_for(page, things):
             if action.name.startswith("colour") or action.name == "delete":
                 continue
-            made = menu.addAction(icon(action.icon), action.label(page, things))  # type: ignore[attr-defined]
+            keys = f"\t{action.shortcut}" if action.shortcut else ""
+            made = menu.addAction(icon(action.icon), action.label(page, things) + keys)  # type: ignore[attr-defined]
             made.setProperty("selection", True)
             made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
 
@@ -302,6 +303,12 @@ class Window(QMainWindow):
         self.canvas.whole_page()
         self.pages_changed()
         self.canvas.setFocus()
+
+    def open_spread(self) -> None:
+        """Lays out all pages. Nothing stays selected: Del must mean the sheet, not a thing under it."""
+        self.editors.finish()
+        self.canvas.select(())
+        self.spread.open(self.session, self.canvas.page_id)
 
     def turn(self, by: int) -> None:
         """Turns pages; onwards from the last one a new page is begun."""

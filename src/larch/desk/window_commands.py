@@ -33,6 +33,7 @@ def _lesson(w: Window) -> list[Command]:
         Command("save as", _("Save as…"), lambda: w.files.ask_save(), "Lesson", "", "Ctrl+Shift+S"),
         Command("back to saved", _("Back to the saved lesson"), lambda: w.files.back_to_saved(), "Lesson", "history",
                 enabled=lambda: w.files.path is not None and w.files.modified, words=_("revert discard")),
+        Command("rename lesson", _("Title of the lesson…"), lambda: _rename(w), "Lesson", "pencil", words=_("rename name")),
         Command("export", _("Export…"), lambda: w.files.ask_export(), "Lesson", "file-output", "Ctrl+E",
                 _("pdf png svg print picture share"), apart=True),
         Command("demo", _("Demo lesson from the start"), lambda: w.files.demo_afresh(), "Lesson", "flag",
@@ -150,9 +151,10 @@ def _page(w: Window) -> list[Command]:
         Command("new page", _("New page"), w.new_page, "Page", "plus", "Ctrl+Shift+N"),
         Command("copy page", _("Copy page"), lambda: _copy_page(w), "Page", "copy"),
         Command("delete page", _("Delete page"), lambda: _delete_page(w), "Page", "trash-2"),
+        Command("rename page", _("Title of the page…"), lambda: _rename_page(w), "Page", "pencil", words=_("rename name")),
         Command("page before", _("Page before"), lambda: w.turn(-1), "Page", "chevron-left", "PgUp", apart=True),
         Command("next page", _("Next page"), lambda: w.turn(1), "Page", "chevron-right", "PgDown"),
-        Command("spread", _("All pages"), lambda: w.spread.open(w.session, w.canvas.page_id), "Page", "layout-grid",
+        Command("spread", _("All pages"), w.open_spread, "Page", "layout-grid",
                 "Ctrl+P", _("spread overview sort")),
         Command("set out", _("Set out"), lambda: _set_out(w), "Page", "flag-triangle-right", "Ctrl+Shift+O",
                 _("remember arrangement"), apart=True),
@@ -221,8 +223,6 @@ def _show_help(w: Window) -> None:
 def _help(w: Window) -> list[Command]:
     return [
         Command("help", _("How things work"), lambda: _show_help(w), "Help", "circle-help", "F1", _("manual guide keys")),
-        Command("rename lesson", _("Title of the lesson…"), lambda: _rename(w), "Lesson", "pencil", words=_("rename name")),
-        Command("rename page", _("Title of the page…"), lambda: _rename_page(w), "Page", "pencil", words=_("rename name")),
     ]  # fmt: skip
 
 
