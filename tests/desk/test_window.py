@@ -131,6 +131,32 @@ def test_facts_are_typed_and_refused_with_a_sentence(window: Window) -> None:
     assert window.canvas.page.thing(triangle.id) == triangle
 
 
+def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
+    """No eye without something behind it: pressing one changes the picture, pressing it again takes it away."""
+    from larch.core.thing import shelf_items
+    from tests.board.test_surface import differing
+
+    pressed = 0
+    window.resize(900, 560)
+    for item in [item for item in shelf_items() if item.name in ("block 1", "block 100", "triangle", "square")]:
+        window.new_page()
+        window.canvas.commit(put(window.canvas.page, [item.make().moved(400, 200)], "put"))
+        window.facts.want(True)
+        for row in list(window.facts._rows):
+            if row.eye is None:
+                continue
+            window.canvas.surface.sharpen(5000)
+            before = window.canvas.surface.base.toImage()
+            window.facts.toggle(row.name)
+            window.canvas.surface.sharpen(5000)
+            assert differing(window.canvas.surface.base.toImage(), before) > 5, (item.name, row.name)
+            window.facts.toggle(row.name)
+            window.canvas.surface.sharpen(5000)
+            assert differing(window.canvas.surface.base.toImage(), before) == 0, (item.name, row.name)
+            pressed += 1
+    assert pressed == 1 + 1 + 8 + 10
+
+
 def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:
     window.new_page()
     for query, check in (

@@ -42,7 +42,7 @@ def frame_handles(things: Sequence[Thing], camera: Camera, at_board: bool) -> li
     only = free[0] if len(free) == 1 else None
     if only is not None and only.resizable and not only.placement.turn and only.stretched(1.0, 1.0) is not None:
         found.append(("", "size-r", (box.x1, (box.y0 + box.y1) / 2)))
-        if only.kind() != "text":
+        if only.stretches_down:
             found.append(("", "size-b", ((box.x0 + box.x1) / 2, box.y1)))
     if any(thing.turnable for thing in free):
         found.append(("", "turn", (box.x1 + STEM, box.y0 - STEM)))

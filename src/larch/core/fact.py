@@ -18,7 +18,8 @@ class Fact(Struct, frozen=True):
 
     name: stable key, e.g. "AB" or "area"; label: what a person reads; value: a number, a text,
     a truth, or None where the fact does not exist (`text` then says why).
-    unit: "" for a bare number. badge: whether it can be shown on the page beside the thing.
+    unit: "" for a bare number. badge: the word in the thing's `shown` that shows it on the page, shared by facts
+    that are shown together ("sides"); "" if it can't be shown.
     set: given what a person typed, the changed thing; raises ValueError with one sentence.
     """
 
@@ -27,7 +28,7 @@ class Fact(Struct, frozen=True):
     unit: str = ""
     text: str = ""
     label: str = ""
-    badge: bool = False
+    badge: str = ""
     set: Callable[[str], Thing] | None = None
 
     def plain(self) -> dict[str, Any]:
@@ -53,7 +54,7 @@ def measure(
     unit: str = "",
     label: str = "",
     places: int = 1,
-    badge: bool = False,
+    badge: str = "",
     set: Callable[[str], Thing] | None = None,
 ) -> Fact:
     """A measured fact; degrees stand close to their number, other units after a space."""

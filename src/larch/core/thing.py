@@ -76,6 +76,7 @@ class Thing(
     is_ink: ClassVar[bool] = False
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
+    stretches_down: ClassVar[bool] = True  # its lower edge can be dragged, if it stretches at all
     icon: ClassVar[str] = "square"
     help: ClassVar[str] = ""
     order: ClassVar[int] = 50  # where its entries stand on the shelf

@@ -54,12 +54,6 @@ class Editors(QObject):
             self.canvas.editing = False
             editor.keep()
 
-    def give_up(self) -> None:
-        if self.open is not None:
-            editor, self.open = self.open, None
-            self.canvas.editing = False
-            editor.drop()
-
     def take_away(self, editor: TextEditor | EquationEditor) -> None:
         """Removes an editor from the page and gives the keys back to the page."""
         self.canvas.end_preview(editor)

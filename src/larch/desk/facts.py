@@ -168,8 +168,7 @@ class FactsCard(QFrame):
             self._names = names
         shown = thing.shown if thing else ()
         for row, fact in zip(self._rows, listed, strict=True):
-            group = "sides" if len(fact.name) == 2 and fact.unit == "cm" else "angles" if fact.unit == "°" else ""
-            row.show(fact, fact.name in shown or (group in shown if group else False))
+            row.show(fact, fact.badge in shown)
         hue = thing.hue if thing else ""
         for dot in self._dots:
             dot.setChecked(dot.hue == hue)
@@ -219,14 +218,12 @@ class FactsCard(QFrame):
         self.refresh()
 
     def toggle(self, name: str) -> None:
-        """Shows or hides a fact on the page; sides and angles go together while shown as a whole."""
+        """Shows or hides a fact on the page, with those that are shown together with it."""
         page = self.canvas.page
         thing = page.thing(self.canvas.selection[0])
-        if thing is None:
-            return
-        fact = next(f for f in thing.facts(page) if f.name == name)
-        together = "sides" if fact.unit == "cm" and len(name) == 2 else "angles" if fact.unit == "°" else ""
-        self.canvas.commit(show_fact(page, thing, together or name))
+        if thing is not None:
+            fact = next(f for f in thing.facts(page) if f.name == name)
+            self.canvas.commit(show_fact(page, thing, fact.badge))
 
     def _recolour(self, hue: str) -> None:
         self.canvas.commit(recolour(self.canvas.page, self.canvas.things(), hue))

@@ -11,11 +11,6 @@ def state_folder() -> Path:
     return (Path(base) if base.startswith("/") else Path.home() / ".local/state") / "larch"
 
 
-def data_folder() -> Path:
-    base = os.environ.get("XDG_DATA_HOME", "")
-    return (Path(base) if base.startswith("/") else Path.home() / ".local/share") / "larch"
-
-
 def journals_folder() -> Path:
     return state_folder() / "journals"
 

@@ -8,12 +8,14 @@ from PyQt6.QtCore import QLineF, QPointF, QRectF
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.look import colour, tint
-from larch.board.views.base import View
+from larch.board.views.base import View, badge
 from larch.core.page import Page
+from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.block import DEPTH, UNIT, Block
 
 TEN = 10 * UNIT
+BELOW = 24.0  # from the block to the middle of its value
 
 
 class BlockView(View):
@@ -39,6 +41,20 @@ class BlockView(View):
         painter.setPen(edge)
         painter.setBrush(QColor(0, 0, 0, 0))
         painter.drawRect(face.adjusted(0.5, 0.5, -0.5, -0.5))
+
+    def reach(self, thing: Thing, page: Page) -> Box:
+        box = super().reach(thing, page)
+        return box.grown(BELOW + 24) if thing.shown else box
+
+    def hang(self, thing: Thing) -> Box:
+        box = self.box(thing)
+        return box._replace(y1=box.y1 + BELOW + 18) if thing.shown else box
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Block)
+        if "value" in thing.shown:
+            box = self.box(thing)
+            badge(painter, (box.centre[0], box.y1 + BELOW), str(thing.value), colour(thing.colour()))
 
     def _sides(self, painter: QPainter, shade: QColor, edge: QPen) -> None:
         painter.setPen(edge)

@@ -61,7 +61,7 @@ class Block(Thing, frozen=True, kw_only=True, tag="block"):
         return self.value
 
     def facts(self, page: Page) -> Iterator[Fact]:
-        yield Fact("value", self.value, text=str(self.value), label=_("value"), badge=True)
+        yield Fact("value", self.value, text=str(self.value), label=_("value"), badge="value")
         lower = self.value // 10
         if lower:
             yield Fact("worth", 10, text=many("{n} of the next smaller", "{n} of the next smaller", 10), label=_("is"))

@@ -91,7 +91,7 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         yield Fact("sort", self.sort(), text=self.sort(), label=_("it is"))
         for i, length in enumerate(geometry.sides(self.vertices)):
             name = names[i] + names[(i + 1) % len(names)]
-            yield measure(name, length * cm, "cm", badge=True, set=self._side_setter(i, page))
+            yield measure(name, length * cm, "cm", badge="sides", set=self._side_setter(i, page))
         crossed = geometry.crosses_itself(self.vertices)
         for i, angle in enumerate(geometry.interior_angles(self.vertices)):
             label = _("angle {corner}").format(corner=names[i])
@@ -99,12 +99,12 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
                 why = _("its sides cross") if crossed else _("two corners coincide")
                 yield Fact(f"angle {names[i]}", None, "°", why, label)
             else:
-                yield measure(f"angle {names[i]}", angle, "°", label, badge=True)
-        yield measure("perimeter", geometry.perimeter(self.vertices) * cm, "cm", _("perimeter"), badge=True)
+                yield measure(f"angle {names[i]}", angle, "°", label, badge="angles")
+        yield measure("perimeter", geometry.perimeter(self.vertices) * cm, "cm", _("perimeter"), badge="perimeter")
         if crossed:
             yield Fact("area", None, "cm²", _("its sides cross"), _("area"))
         else:
-            yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge=True)
+            yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge="area")
 
     def _side_setter(self, i: int, page: Page) -> Callable[[str], Thing]:
         """Sets a side's length by moving its second end along it."""

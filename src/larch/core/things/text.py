@@ -25,6 +25,7 @@ class Text(Thing, frozen=True, kw_only=True, tag="text"):
     bold: bool = False
     hue: str = "needle"
 
+    stretches_down: ClassVar[bool] = False  # its height follows from its lines
     icon: ClassVar[str] = "type"
     order: ClassVar[int] = 60
     help: ClassVar[str] = "Click with the text tool and type; double-click a text to change it."
