@@ -33,6 +33,7 @@ class Tag(QWidget):
         self._row = QHBoxLayout(self)
         self._row.setSpacing(2)
         self._above = False
+        self._pin = 0.0  # where its thread hangs: under the middle of the selection
         self._made: tuple[object, ...] = ()
         self.actions_now: list[Action] = []
         lift(self)
@@ -131,6 +132,8 @@ class Tag(QWidget):
             x = min(x, box.x1 + chrome.STEM - 20 - width)
         x = max(4, min(x, self.canvas.width() - width - 4))
         self.setGeometry(int(x), int(y), width, height)
+        self._pin = max(20.0, min(box.centre[0] - x, width - 20.0))
+        self.update()
         self.show()
         self.raise_()
 
@@ -142,7 +145,7 @@ class Tag(QWidget):
         painter.setPen(QPen(HAIRLINE, 1))
         painter.setBrush(PAPER)
         painter.drawRoundedRect(body, 8, 8)
-        middle = self.width() / 2
+        middle = self._pin
         knot, foot = (self.height() - 4, self.height() - PIN) if self._above else (4, PIN)
         painter.setPen(QPen(GOLD, 2))
         painter.drawLine(QPointF(middle, knot), QPointF(middle, foot))
