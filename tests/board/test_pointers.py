@@ -18,7 +18,7 @@ def strokes(window) -> list[Ink]:  # type: ignore[no-untyped-def]
 
 
 def blank(window) -> None:  # type: ignore[no-untyped-def]
-    window.new_page()
+    window.pages.new()
     window.ledge.take("pen")
 
 
@@ -42,7 +42,7 @@ def test_two_touch_points_draw_two_strokes_at_the_same_time(window) -> None:  # 
 
 
 def test_two_fingers_on_empty_page_pinch(window) -> None:  # type: ignore[no-untyped-def]
-    window.new_page()
+    window.pages.new()
     device, canvas = touch_device(), window.canvas
     before = canvas.camera.scale
     send_touch(canvas, device, [(0, State.Pressed, 500, 300)])

@@ -29,7 +29,7 @@ class Hand:
 
     def put(self, *things: object) -> list[str]:
         """A fresh page with these things; returns their ids."""
-        self.window.new_page()
+        self.window.pages.new()
         page = self.canvas.page
         from larch.core.arrange import put
 

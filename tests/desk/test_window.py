@@ -85,7 +85,7 @@ def test_write_wipe_and_set_out_again(window: Window) -> None:
 
 
 def test_exchange_from_the_tag(window: Window) -> None:
-    window.new_page()
+    window.pages.new()
     window.canvas.commit(put(window.canvas.page, [Block().moved(20 * i, 100) for i in range(12)], "put"))
     buttons = [b.text() for b in window.tag.findChildren(QToolButton) if b.isVisible()]
     assert "exchange ten for one" in buttons
@@ -94,7 +94,7 @@ def test_exchange_from_the_tag(window: Window) -> None:
 
 
 def test_the_shelf_is_searched_and_put_out_by_tap_and_drag(window: Window) -> None:
-    window.new_page()
+    window.pages.new()
     click(window.ledge.shelf)
     QTest.keyClicks(window.shelf.search, "probabilty")  # a letter is missing
     assert "die" in [card.item.label for card in window.shelf.cards]
@@ -139,7 +139,7 @@ def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
     pressed = 0
     window.resize(900, 560)
     for item in [item for item in shelf_items() if item.name in ("block 1", "block 100", "triangle", "square")]:
-        window.new_page()
+        window.pages.new()
         window.canvas.commit(put(window.canvas.page, [item.make().moved(400, 200)], "put"))
         window.facts.want(True)
         for row in list(window.facts._rows):
@@ -158,7 +158,7 @@ def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
 
 
 def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:
-    window.new_page()
+    window.pages.new()
     for query, check in (
         ("hexagon", lambda: window.canvas.page.things[-1].name or len(window.canvas.page.things[-1].vertices) == 6),
         ("duplicate", lambda: len(window.canvas.page.things) == 2),
@@ -325,7 +325,7 @@ def test_things_go_over_the_clipboard_to_another_lesson(window: Window) -> None:
     linked = [t.id for t in window.canvas.page.things if t.kind() in ("equation", "text")]
     window.canvas.select(linked)
     window.run("copy")
-    window.new_page()
+    window.pages.new()
     window.run("paste")
     assert len(window.canvas.page.things) == len(linked)
     window.undo()
@@ -503,7 +503,7 @@ def test_a_locked_text_is_not_opened(window: Window) -> None:
 def test_an_endless_paste_is_bounded_and_said(window: Window) -> None:
     from PyQt6.QtGui import QGuiApplication
 
-    window.new_page()
+    window.pages.new()
     window.ledge.take("text")
     QTest.mouseClick(window.canvas, LEFT, Qt.KeyboardModifier.NoModifier, QPoint(200, 200))
     QGuiApplication.clipboard().setText("lantern " * 10_000)

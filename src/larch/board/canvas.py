@@ -8,6 +8,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import (
+    QColor,
     QContextMenuEvent,
     QEventPoint,
     QMouseEvent,
@@ -23,7 +24,6 @@ from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
 from larch.board.camera import Camera, fitting
-from larch.board.look import PAPER
 from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
@@ -68,7 +68,7 @@ class Canvas(PageStage):
                 source = QRectF(region.x() * ratio, region.y() * ratio, region.width() * ratio, region.height() * ratio)
                 painter.drawPixmap(QRectF(region), base.base, source)
             else:
-                painter.fillRect(region, PAPER)
+                painter.fillRect(region, QColor(self.page.paper.sheet()))
                 painter.drawPixmap(base.stretched(base.camera, self.camera), base.base, QRectF(base.base.rect()))
             self._paint_live(painter)
             self._ink.paint(painter, region)

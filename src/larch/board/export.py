@@ -11,6 +11,7 @@ from PyQt6.QtGui import QPageSize, QPainter, QPdfWriter
 
 from larch.board.paint import page_image, page_svg, paint_page, printed_area
 from larch.core.page import Page
+from larch.core.shape import Box
 from larch.core.words import _
 
 FORMATS = ("pdf", "png", "svg")
@@ -25,8 +26,12 @@ class ExportError(Exception):
     """Could not be exported; the message is one sentence for a person."""
 
 
-def export(pages: Sequence[Page], target: Path, width: int = 1920, progress: Progress | None = None) -> list[Path]:
+def export(
+    pages: Sequence[Page], target: Path, width: int = 1920, progress: Progress | None = None, grow: bool = True
+) -> list[Path]:
     """Writes pages in the format of the target's ending; returns the files made.
+
+    grow: a sheet becomes as large as what lies on it, instead of cutting off what lies outside its printed part.
 
     PDF takes all pages in one file; PNG (`width` pixels wide) and SVG take a file a page, numbered if there are
     several. `progress(done, all)` is called between pages; returning False stops and leaves no file behind.
@@ -40,9 +45,9 @@ def export(pages: Sequence[Page], target: Path, width: int = 1920, progress: Pro
     parts = [path.with_name(f".{path.name}.part") for path in targets]
     try:
         if kind == "pdf":
-            finished = _pdf(pages, parts[0], progress)
+            finished = _pdf(pages, parts[0], progress, grow)
         else:
-            finished = _each(pages, parts, kind, width, progress)
+            finished = _each(pages, parts, kind, width, progress, grow)
         if not finished:
             return []
         for part, path in zip(parts, targets, strict=True):
@@ -60,7 +65,11 @@ def _numbered(target: Path, count: int) -> list[Path]:
     return [target.with_name(f"{target.stem}-{n:0{digits}}{target.suffix}") for n in range(1, count + 1)]
 
 
-def _pdf(pages: Sequence[Page], path: Path, progress: Progress | None) -> bool:
+def _area(page: Page, grow: bool) -> Box:
+    return printed_area(page) if grow else page.printed()
+
+
+def _pdf(pages: Sequence[Page], path: Path, progress: Progress | None, grow: bool) -> bool:
     if not os.access(path.parent, os.W_OK) or not path.parent.is_dir():
         raise OSError
     writer = QPdfWriter(str(path))
@@ -69,7 +78,7 @@ def _pdf(pages: Sequence[Page], path: Path, progress: Progress | None) -> bool:
     writer.setTitle(pages[0].title if pages else "")
     painter = QPainter()
     for number, page in enumerate(pages):
-        area = printed_area(page)
+        area = _area(page, grow)
         across, down = (side / page.unit * MM_PER_CM for side in (area.width, area.height))
         writer.setPageSize(
             QPageSize(QSizeF(across, down), QPageSize.Unit.Millimeter, "", QPageSize.SizeMatchPolicy.ExactMatch)
@@ -93,11 +102,13 @@ def _pdf(pages: Sequence[Page], path: Path, progress: Progress | None) -> bool:
     return True
 
 
-def _each(pages: Sequence[Page], parts: Sequence[Path], kind: str, width: int, progress: Progress | None) -> bool:
+def _each(
+    pages: Sequence[Page], parts: Sequence[Path], kind: str, width: int, progress: Progress | None, grow: bool
+) -> bool:
     for number, (page, part) in enumerate(zip(pages, parts, strict=True)):
         if kind == "svg":
-            part.write_bytes(page_svg(page))
-        elif not page_image(page, width).save(str(part), "PNG"):
+            part.write_bytes(page_svg(page, _area(page, grow)))
+        elif not page_image(page, width, _area(page, grow)).save(str(part), "PNG"):
             raise OSError
         if progress is not None and not progress(number + 1, len(pages)):
             return False

@@ -7,10 +7,11 @@ import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 
-from PyQt6.QtCore import QBuffer, QIODevice, QLineF, QRectF, QSize
-from PyQt6.QtGui import QColor, QImage, QPaintDevice, QPainter, QPen
+from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize
+from PyQt6.QtGui import QColor, QImage, QPaintDevice, QPainter
 
-from larch.board.look import PAPER, RULING
+from larch.board.look import PAPER
+from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.page import Page
 from larch.core.shape import Box, union
@@ -30,25 +31,6 @@ def painting(device: QPaintDevice) -> Iterator[QPainter]:
         painter.end()
 
 
-def paint_paper(painter: QPainter, page: Page, box: Box, scale: float) -> None:
-    """The paper under a part of the page. Ruling too fine to be told apart is left out."""
-    painter.fillRect(QRectF(box.x0, box.y0, box.width, box.height), PAPER)
-    step = page.paper.step
-    if page.paper.pattern != "squared" or step * scale < 5 or not 1 <= step <= 1e4:
-        return
-    pen = QPen(RULING, 1.0)
-    painter.save()
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-    pen.setCosmetic(True)
-    painter.setPen(pen)
-    first, last = math.floor(box.x0 / step), math.ceil(box.x1 / step)
-    lines = [QLineF(k * step, box.y0, k * step, box.y1) for k in range(first, last + 1)]
-    first, last = math.floor(box.y0 / step), math.ceil(box.y1 / step)
-    lines += [QLineF(box.x0, k * step, box.x1, k * step) for k in range(first, last + 1)]
-    painter.drawLines(lines)
-    painter.restore()
-
-
 def can_paint(thing: Thing) -> bool:
     """False while the view still waits for NumPy."""
     return "numpy.linalg" in sys.modules or not view_of(thing).needs_numpy
@@ -65,15 +47,20 @@ def paint_page(painter: QPainter, page: Page, area: Box) -> None:
 
     painter.setRenderHints(HINTS)
     painter.setClipRect(QRectF(area.x0, area.y0, area.width, area.height))
-    paint_paper(painter, page, area, painter.transform().m11())
+    paint_paper(painter, page.paper, page.size, area, painter.transform().m11())
     paint_things(painter, page, page.things)
 
 
 def printed_area(page: Page) -> Box:
-    """What is exported: the printed part, and as much beyond it as anything reaches."""
-    reaches = [view_of(thing).box(thing).grown(8) for thing in page.things]
-    sensible = [box for box in reaches if max(map(abs, box)) < 20_000]
-    return union([page.printed(), *(box for box in sensible if not page.printed().covers(box))])
+    """The printed part, and as much beyond it as anything reaches."""
+    return union([page.printed(), *(view_of(thing).box(thing).grown(8) for thing in outside(page))])
+
+
+def outside(page: Page) -> list[Thing]:
+    """Things that reach beyond the printed part, though not those so far out that no sheet could hold them."""
+    printed = page.printed().grown(1)
+    reaches = [(thing, view_of(thing).box(thing)) for thing in page.things]
+    return [thing for thing, box in reaches if not printed.covers(box) and max(map(abs, box)) < 20_000]
 
 
 def page_image(page: Page, width: int, area: Box | None = None) -> QImage:
@@ -90,11 +77,11 @@ def page_image(page: Page, width: int, area: Box | None = None) -> QImage:
     return image
 
 
-def page_svg(page: Page) -> bytes:
+def page_svg(page: Page, area: Box | None = None) -> bytes:
     """The page as SVG; text stays text."""
     from PyQt6.QtSvg import QSvgGenerator
 
-    area = printed_area(page)
+    area = area or printed_area(page)
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
     generator = QSvgGenerator()

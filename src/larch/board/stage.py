@@ -75,6 +75,7 @@ class PageStage(QWidget):
     def show_page(self, id: str) -> None:
         """Turns to a page; what was being done on the old one is given up."""
         self.pointers.cancel()
+        self.surface.leave(self._shown)
         self.page_id = id
         self._shown = self.page
         self._motions.clear()
@@ -82,6 +83,7 @@ class PageStage(QWidget):
         self._retiring.clear()
         self.select(())
         self.surface.load()
+        self.camera = self.surface.camera
         self.surface.sharpen(40)
         self._refresh()
         self._describe()
@@ -97,7 +99,7 @@ class PageStage(QWidget):
         before, after = self._shown, self.page
         self._shown = after
         ids = set(changes.things.get(self.page_id, ()))
-        if self.page_id in changes.heads and before.paper != after.paper:
+        if self.page_id in changes.heads and (before.paper, before.size) != (after.paper, after.size):
             self.surface.invalidate_all()
         if ids:
             self._start_motions(before, after, ids)

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from typing import NamedTuple
 
 from PyQt6.QtCore import QPoint, QRect, QRectF, QSize
-from PyQt6.QtGui import QPainter, QPixmap
+from PyQt6.QtGui import QColor, QPainter, QPixmap
 
 from larch.board.camera import Camera
 from larch.board.index import SceneIndex
-from larch.board.look import PAPER
-from larch.board.paint import can_paint, paint_paper, painting
+from larch.board.paint import can_paint, painting
+from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.page import Page, positions
 from larch.core.shape import Box
@@ -20,7 +21,17 @@ from larch.core.thing import Thing
 TILE = 128  # pixels
 CROWD = 40  # a tile with more things than this is painted in quarters
 SMALL = 420  # a dirty rectangle up to this size is painted in one go
+MOST_KEPT = 6  # pictures of pages that were left
 MOST_STALE = 400  # more marks than this are not worth keeping apart
+
+
+class _Kept(NamedTuple):
+    """A page as it was when it was left."""
+
+    page: Page
+    camera: Camera
+    base: QPixmap
+    index: SceneIndex
 
 
 class Surface:
@@ -38,24 +49,40 @@ class Surface:
         self.size = QSize(1, 1)
         self.waiting = False  # something could not be painted before NumPy is there
         self._stale: list[QRect] = []
+        self._kept: dict[str, _Kept] = {}
+
+    def _sheet(self) -> QColor:
+        return QColor(self._page().paper.sheet())
 
     def resize(self, size: QSize, ratio: float) -> None:
         fresh = QPixmap(max(1, round(size.width() * ratio)), max(1, round(size.height() * ratio)))
         fresh.setDevicePixelRatio(ratio)
-        fresh.fill(PAPER)
+        fresh.fill(self._sheet())
         painter = QPainter(fresh)
         painter.drawPixmap(0, 0, self.base)
         painter.end()
         self.base, self.size = fresh, size
         self.invalidate_all()
 
+    def leave(self, page: Page) -> None:
+        """Keeps the picture of a page that is left, so that turning back to it shows it at once."""
+        if self.sharp and not self.hidden and not self.waiting:
+            self._kept[page.id] = _Kept(page, self.camera, self.base.copy(), self.index)
+            while len(self._kept) > MOST_KEPT:
+                self._kept.pop(next(iter(self._kept)))
+
     def load(self) -> None:
-        """Indexes a page anew and forgets the old picture."""
+        """Indexes a page anew and forgets the old picture; or takes up the kept picture of a page that is unchanged."""
         page = self._page()
+        kept = self._kept.pop(page.id, None)
+        if kept is not None and kept.page is page and kept.base.size() == self.base.size():
+            self.camera, self.base, self.index = kept.camera, kept.base, kept.index
+            self._stale.clear()
+            return
         self.index = SceneIndex()
         for thing in page.things:
             self.index.put(thing.id, view_of(thing).reach(thing, page))
-        self.base.fill(PAPER)
+        self.base.fill(self._sheet())
         self.invalidate_all()
 
     def change(self, before: Page, after: Page, ids: set[str]) -> None:
@@ -98,7 +125,7 @@ class Surface:
             return
         fresh = QPixmap(self.base.size())
         fresh.setDevicePixelRatio(self.base.devicePixelRatio())
-        fresh.fill(PAPER)
+        fresh.fill(self._sheet())
         painter = QPainter(fresh)
         painter.drawPixmap(self.stretched(old, camera), self.base, QRectF(self.base.rect()))
         painter.end()
@@ -190,7 +217,7 @@ class Surface:
         with painting(self.base) as painter:
             painter.setClipRect(rect)
             self._aim(painter)
-            paint_paper(painter, page, box.grown(1 / self.camera.scale), self.camera.scale)
+            paint_paper(painter, page.paper, page.size, box.grown(1 / self.camera.scale), self.camera.scale)
             for depth in depths:
                 thing = page.things[depth]
                 if can_paint(thing):

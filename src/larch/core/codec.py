@@ -134,8 +134,8 @@ def page_to_json(page: Page, things: bool = True) -> bytes:
 def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     """Reads a page. Raises CodecError if it is no page; says in `losses` which things had to be left out."""
     try:
-        raw = _page_decoder.decode(data)
         fields: Fields = _fields_decoder.decode(data)
+        raw = _raw_page(data, fields)
     except (msgspec.MsgspecError, RecursionError) as error:
         raise CodecError(str(error)) from error
     if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
@@ -148,6 +148,14 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
         id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, things=things,
         next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
     )  # fmt: skip
+
+
+def _raw_page(data: bytes, fields: Fields) -> _RawPage:
+    """A page whose paper can't be read has a plain one: its things matter more."""
+    try:
+        return _page_decoder.decode(data)
+    except msgspec.MsgspecError:
+        return _page_decoder.decode(msgspec.json.encode({k: v for k, v in fields.items() if k != "paper"}))
 
 
 def _things(raws: list[Raw], losses: list[str]) -> tuple[Thing, ...]:

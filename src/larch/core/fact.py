@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from msgspec import Struct
-
-if TYPE_CHECKING:
-    from larch.core.thing import Thing
 
 MINUS = "−"
 
@@ -20,7 +17,8 @@ class Fact(Struct, frozen=True):
     a truth, or None where the fact does not exist (`text` then says why).
     unit: "" for a bare number. badge: the word in the thing's `shown` that shows it on the page, shared by facts
     that are shown together ("sides"); "" if it can't be shown.
-    set: given what a person typed, the changed thing; raises ValueError with one sentence.
+    set: given what a person typed, the changed thing (or page, for a fact of the page); raises ValueError with one
+    sentence. options: what can be chosen instead of typed, as (what `set` is given, what a person reads).
     """
 
     name: str
@@ -29,7 +27,8 @@ class Fact(Struct, frozen=True):
     text: str = ""
     label: str = ""
     badge: str = ""
-    set: Callable[[str], Thing] | None = None
+    set: Callable[[str], Any] | None = None
+    options: tuple[tuple[str, str], ...] = ()
 
     def plain(self) -> dict[str, Any]:
         """The fact as `larch facts --json` prints it."""
@@ -55,7 +54,7 @@ def measure(
     label: str = "",
     places: int = 1,
     badge: str = "",
-    set: Callable[[str], Thing] | None = None,
+    set: Callable[[str], Any] | None = None,
 ) -> Fact:
     """A measured fact; degrees stand close to their number, other units after a space."""
     gap = "" if unit in ("°", "") else " "

@@ -26,6 +26,14 @@ def hex_of(hue: str) -> str:
     """The colour of a hue's name, of "#rrggbb" itself, or needle for anything else."""
     if hue in HUES:
         return HUES[hue]
-    if len(hue) == 7 and hue[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in hue[1:]):
-        return hue
-    return NEEDLE
+    return hue if is_hex(hue) else NEEDLE
+
+
+def is_hex(hue: str) -> bool:
+    return len(hue) == 7 and hue[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in hue[1:])
+
+
+def mixed(under: str, over: str, share: float) -> str:
+    """One colour over another, from 0 (`under`) to 1 (`over`); both and the result #rrggbb."""
+    pairs = ((int(under[i : i + 2], 16), int(over[i : i + 2], 16)) for i in (1, 3, 5))
+    return "#" + "".join(f"{round(a + (b - a) * share):02x}" for a, b in pairs)

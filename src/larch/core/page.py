@@ -9,17 +9,11 @@ import msgspec
 from msgspec import Struct
 
 from larch.core.memo import remember
+from larch.core.paper import Paper as Paper
 from larch.core.shape import Box
 from larch.core.thing import Thing
 
-SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0)}
-
-
-class Paper(Struct, frozen=True, omit_defaults=True):
-    """What is printed on the page: "plain" or "squared" with the side of a square in page units."""
-
-    pattern: str = "plain"
-    step: float = 32.0
+SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0), "A4 across": (1018.0, 720.0)}
 
 
 class Arrangement(Struct, frozen=True):

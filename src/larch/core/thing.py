@@ -17,6 +17,7 @@ from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.action import Action
+    from larch.core.edit import Edit
     from larch.core.page import Page
 
 
@@ -130,6 +131,10 @@ class Thing(
 
     def worth(self) -> int | None:
         """What it counts for in a total, if it counts."""
+        return None
+
+    def put_out(self, page: Page) -> Edit | None:
+        """What a tap on its shelf entry does instead of laying it on the page; None for just that."""
         return None
 
     def tap_action(self) -> str:

@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QSpinBox, QWidget
+from collections.abc import Sequence
+
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QSpinBox, QWidget
 
 from larch.board.export import FORMATS, WIDEST
-from larch.core.words import _
+from larch.board.paint import outside
+from larch.core.page import Page
+from larch.core.words import _, many
 
 
 class ExportDialog(QDialog):
-    """format: pdf, png or svg; whole: all pages or only the open one; width: of a PNG in pixels."""
+    """format: pdf, png or svg; whole: all pages or only the open one; width: of a PNG in pixels; grow: see `export`."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, pages: Sequence[Page], open_page: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._numbered = list(enumerate(pages, 1))
+        self._open = next((n for n, page in self._numbered if page.id == open_page), 1)
         self.setWindowTitle(_("Export"))
         self._format = QComboBox(self)
         for name, label in zip(
@@ -39,6 +45,14 @@ class ExportDialog(QDialog):
             label = QLabel(words, self)
             label.setMinimumHeight(field.sizeHint().height())
             form.addRow(label, field)
+        self._beyond = QLabel(self)
+        self._beyond.setWordWrap(True)
+        self._grow = QCheckBox(_("make those sheets larger, so that nothing is cut off"), self)
+        self._grow.setChecked(True)
+        self._pages.currentIndexChanged.connect(lambda _i: self._say_what_lies_outside())
+        form.addRow(self._beyond)
+        form.addRow(self._grow)
+        self._say_what_lies_outside()
         buttons = QDialogButtonBox(self)
         go = buttons.addButton(_("Choose where…"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.addButton(_("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
@@ -47,6 +61,21 @@ class ExportDialog(QDialog):
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         form.addRow(buttons)
+
+    def _say_what_lies_outside(self) -> None:
+        """Working, a page has no edge; printing, it has: what lies beyond is named before anything is written."""
+        numbers = [str(n) for n, page in self._numbered if (self.whole or n == self._open) and outside(page)]
+        self._beyond.setText(
+            many("On page {{pages}}, some things reach outside the printed part.",
+                 "On pages {{pages}}, some things reach outside the printed part.", len(numbers)).format(
+                     pages=", ".join(numbers))
+        )  # fmt: skip
+        self._beyond.setVisible(bool(numbers))
+        self._grow.setVisible(bool(numbers))
+
+    @property
+    def grow(self) -> bool:
+        return self._grow.isChecked()
 
     @property
     def format(self) -> str:

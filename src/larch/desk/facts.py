@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
+    QComboBox,
     QFrame,
     QGridLayout,
     QHBoxLayout,
@@ -22,6 +23,7 @@ from larch.core.arrange import recolour, show_fact, total
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.hues import GOLD_TEXT, HUES
+from larch.core.page_facts import page_facts
 from larch.core.thing import Thing
 from larch.core.words import _, many
 from larch.desk.buttons import HueButton, icon_button
@@ -47,7 +49,11 @@ class FactRow:
             self.value.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.value.editingFinished.connect(self._typed)
         grid.addWidget(self.label, row, 0)
-        grid.addWidget(self.value, row, 1)
+        self.list: QComboBox | None = None
+        if fact.options:
+            self.list = self._list_of(fact)
+            self.value.hide()
+        grid.addWidget(self.list or self.value, row, 1)
         self.eye: QToolButton | None = None
         if fact.badge:
             self.eye = icon_button("eye", _("show {fact} on the page").format(fact=fact.label), card, 44, 22)
@@ -57,7 +63,21 @@ class FactRow:
             grid.addWidget(self.eye, row, 2)
         self.show(fact, False)
 
+    def _list_of(self, fact: Fact) -> QComboBox:
+        made = QComboBox(self.card)
+        made.setObjectName("factlist")
+        made.setAccessibleName(fact.label)
+        made.setMaxVisibleItems(12)
+        for value, label in fact.options:
+            made.addItem(label, value)
+        made.activated.connect(lambda index: self.card.set_fact(self.name, str(made.itemData(index))))
+        return made
+
     def show(self, fact: Fact, shown: bool) -> None:
+        if self.list is not None:
+            where = next((i for i, (value, _label) in enumerate(fact.options) if value == fact.value), -1)
+            self.list.setCurrentIndex(where)
+            self.list.setPlaceholderText(fact.text)
         if not self.value.isModified() and self.value.text() != fact.text:
             self.value.setText(fact.text)
             self.value.setCursorPosition(0)
@@ -133,12 +153,18 @@ class FactsCard(QFrame):
         self._trouble.clear()
         self.refresh()
 
+    def of_page(self) -> bool:
+        """Whether the card is about the page itself: nothing is selected."""
+        return not self.canvas.selection
+
     def thing(self) -> Thing | None:
         things = self.canvas.preview_page().some(self.canvas.selection)
         return things[0] if len(things) == 1 else None
 
     def facts(self) -> list[Fact]:
         page = self.canvas.preview_page()
+        if self.of_page():
+            return list(page_facts(page))
         things = page.some(self.canvas.selection)
         if len(things) == 1:
             return list(things[0].facts(page))
@@ -150,19 +176,20 @@ class FactsCard(QFrame):
 
     def refresh(self) -> None:
         """Shows the facts as they are now; rows are built anew only if there are others."""
-        if not self.wanted or not self.canvas.selection or self.canvas.at_board:
+        if not self.wanted or self.canvas.at_board or (self.of_page() and self.canvas.tool_writes()):
             self.hide()
             return
         facts = self.facts()
         thing = self.thing()
         several = many("1 thing", "{n} things", len(self.canvas.selection))
-        self._title.setText(thing.label(self.canvas.page) if thing is not None else several)
+        title = thing.label(self.canvas.page) if thing is not None else several
+        self._title.setText(_("Page") if self.of_page() else title)
         sort = next((fact.text for fact in facts if fact.name == "sort"), "")
         self._sort.setText(sort)
         self._sort.setVisible(bool(sort))
         self._trouble.setVisible(bool(self._trouble.text()))
         listed = [fact for fact in facts if fact.name != "sort"]
-        names = (thing.id if thing else "", *(fact.name for fact in listed))
+        names = (thing.id if thing else "", *((fact.name, fact.options) for fact in listed))
         if names != self._names:
             self._build(listed)
             self._names = names
@@ -172,6 +199,7 @@ class FactsCard(QFrame):
         hue = thing.hue if thing else ""
         for dot in self._dots:
             dot.setChecked(dot.hue == hue)
+            dot.setVisible(not self.of_page())
         self.place()
         self.show()
 
@@ -192,27 +220,28 @@ class FactsCard(QFrame):
 
     def place(self) -> None:
         height = self.canvas.height() - self.canvas.covered_below - 24
-        wanted = 190 + 44 * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
+        hues = 0 if self.of_page() else 100
+        wanted = 90 + hues + 44 * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
         self.setGeometry(self.canvas.width() - WIDTH - 14, 12, WIDTH, max(180, min(height, wanted)))
         self.raise_()
 
     def set_fact(self, name: str, typed: str) -> None:
-        """Changes the thing so that the fact becomes what was typed, or says in one sentence why it can't."""
+        """Changes the thing or the page so that the fact becomes what was typed, or says in one sentence why it can't."""
         page = self.canvas.page
         thing = page.thing(self.canvas.selection[0]) if self.canvas.selection else None
-        fact = next((f for f in thing.facts(page) if f.name == name), None) if thing is not None else None
-        if thing is None or fact is None or fact.set is None or typed == fact.text:
+        stated = page_facts(page) if self.of_page() else thing.facts(page) if thing is not None else ()
+        fact = next((f for f in stated if f.name == name), None)
+        if fact is None or fact.set is None or typed == (fact.value if fact.options else fact.text):
             self.refresh()
             return
-        if thing.locked:
+        if thing is not None and thing.locked:
             self._trouble.setText(_("It is locked; unlock it to change it."))
         else:
             try:
                 changed = fact.set(typed)
                 self._trouble.clear()
-                self.canvas.commit(
-                    Edit(_("Set {fact}").format(fact=fact.label), page, page.with_things({thing.id: changed}))
-                )
+                after = changed if thing is None else page.with_things({thing.id: changed})
+                self.canvas.commit(Edit(_("Set {fact}").format(fact=fact.label), page, after))
             except ValueError as error:
                 self._trouble.setText(str(error))
         self.refresh()

@@ -196,7 +196,7 @@ class Files(QObject):
     def ask_export(self) -> None:
         from larch.desk.export_dialog import ExportDialog
 
-        dialog = ExportDialog(self.window)
+        dialog = ExportDialog(self.window.session.lesson.pages, self.window.canvas.page_id, self.window)
         if not dialog.exec():
             return
         name = (self.window.session.lesson.title or _("Lesson")).replace("/", "-")
@@ -206,15 +206,15 @@ class Files(QObject):
             target = Path(chosen)
             if target.suffix.lower() != f".{dialog.format}":
                 target = target.with_name(target.name + f".{dialog.format}")
-            self.export_to(target, dialog.whole, dialog.width_in_pixels)
+            self.export_to(target, dialog.whole, dialog.width_in_pixels, dialog.grow)
 
-    def export_to(self, target: Path, whole: bool = True, width: int = 1920) -> Job:
+    def export_to(self, target: Path, whole: bool = True, width: int = 1920, grow: bool = True) -> Job:
         """Exports in the background; progress can be cancelled from the notice."""
         from larch.board.export import ExportError, export
 
         self.window.editors.finish()
         pages = self.window.session.lesson.pages if whole else (self.window.canvas.page,)
-        job = Job(lambda job: export(pages, target, width, job.progress))
+        job = Job(lambda job: export(pages, target, width, job.progress, grow))
 
         def done(files: object) -> None:
             assert isinstance(files, list)

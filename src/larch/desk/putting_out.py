@@ -27,6 +27,10 @@ class PuttingOut:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
         canvas = self.window.canvas
         thing = item.make()
+        instead = thing.put_out(canvas.page)
+        if instead is not None:
+            canvas.commit(instead)
+            return
         seen_below = canvas.height() - canvas.covered_below
         centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
         box = canvas.box_of([thing])

@@ -143,7 +143,7 @@ class Shelf(QFrame):
             for name in (tray for tray in TRAYS if tray in present):
                 self._add_tray(name)
             self._top.addStretch(1)
-            self._choose(next(iter(self.trays)))
+            self.choose(next(iter(self.trays)))
         self.show()
         self.raise_()
 
@@ -152,11 +152,12 @@ class Shelf(QFrame):
         button.setObjectName("tray")
         button.setCheckable(True)
         button.setMinimumHeight(44)
-        button.clicked.connect(lambda: self._choose(name))
+        button.clicked.connect(lambda: self.choose(name))
         self.trays[name] = button
         self._top.addWidget(button)
 
-    def _choose(self, tray: str) -> None:
+    def choose(self, tray: str) -> None:
+        """Opens a tray."""
         self.tray = tray
         self.search.blockSignals(True)
         self.search.clear()

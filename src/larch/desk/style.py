@@ -37,6 +37,11 @@ QLineEdit:focus, QSpinBox:focus, QComboBox:focus {{ border: 2px solid {GOLD}; pa
   min-height: 24px; }}
 #fact[readOnly="false"] {{ border-bottom: 1px dotted #8C968F; border-radius: 0; }}
 #fact:focus {{ border: 2px solid {GOLD}; border-radius: 6px; padding: 1px 3px; }}
+#factlist {{ border: 1px solid transparent; border-bottom: 1px dotted #8C968F; border-radius: 0; background: transparent;
+  padding: 2px 4px; min-height: 24px; font-weight: 600; }}
+#factlist:focus {{ border: 2px solid {GOLD}; border-radius: 6px; padding: 1px 3px; }}
+QComboBox QAbstractItemView {{ background: {PAPER}; border: 1px solid {HAIR}; padding: 4px; outline: none; }}
+QComboBox QAbstractItemView::item {{ min-height: 34px; padding: 2px 8px; }}
 QComboBox::drop-down {{ border: none; width: 30px; }}
 QComboBox::down-arrow, QSpinBox::down-arrow {{ image: url({ICONS}/chevron-down.svg); width: 18px; height: 18px; }}
 QSpinBox::up-arrow {{ image: url({ICONS}/chevron-up.svg); width: 18px; height: 18px; }}

@@ -23,13 +23,13 @@ from larch.desk.facts import FactsCard
 from larch.desk.files import Files
 from larch.desk.ledge import Ledge
 from larch.desk.notice import Notice
-from larch.desk.page_edits import page_edit
 from larch.desk.page_keys import PageKeys
+from larch.desk.pages import Pages
 from larch.desk.putting_out import PuttingOut
 from larch.desk.tag import Tag
 from larch.desk.window_commands import window_commands
 from larch.services.settings import Settings, load_settings, save_settings
-from larch.services.workspace import OpenLesson, fresh_seed
+from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
     from larch.desk.choices import Choices
@@ -52,7 +52,7 @@ class Window(QMainWindow):
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
-        self._page_index = 0
+        self.pages = Pages(self)
         self.keys = PageKeys(self)
         self.putting = PuttingOut(self)
         self.room = QWidget(self)
@@ -92,7 +92,7 @@ class Window(QMainWindow):
         self.editors = Editors(self.canvas, self.notice.say)
         self.tag.facts_wanted.connect(lambda: self.facts.want(True))
         self.canvas.committed.connect(self._committed)
-        self.canvas.selection_changed.connect(self._refresh_commands)
+        self.canvas.selection_changed.connect(self.refresh_commands)
         self.canvas.menu_wanted.connect(self._menu)
         self.canvas.installEventFilter(self)
 
@@ -221,7 +221,7 @@ class Window(QMainWindow):
             command.run()
 
     def _fill_menu(self, menu: QObject, name: str) -> None:
-        self._refresh_commands()
+        self.refresh_commands()
         if name == "Edit":
             self._selection_menu(menu)
         if name == "Lesson":
@@ -272,7 +272,7 @@ class Window(QMainWindow):
             found.append(Found(label, _("go to"), "file-text", _("Page"), lambda id=other.id: self.show_page(id)))
         return found
 
-    def _refresh_commands(self) -> None:
+    def refresh_commands(self) -> None:
         self.commands.refresh()
         history = self.session.history
         self.ledge.undo.setEnabled(bool(history.done))
@@ -288,43 +288,13 @@ class Window(QMainWindow):
     # Pages
 
     def pages_changed(self) -> None:
-        """After pages came, went or moved: stays on the page, or near where it was if it is gone."""
-        lesson = self.session.lesson
-        if lesson.page(self.canvas.page_id) is None:
-            self.canvas.show_page(lesson.pages[min(self._page_index, len(lesson.pages) - 1)].id)
-        numbers = [page.id for page in lesson.pages]
-        self._page_index = numbers.index(self.canvas.page_id)
-        self.ledge.show_page(self._page_index + 1, len(numbers))
-        self._refresh_commands()
+        self.pages.changed()
 
     def show_page(self, id: str) -> None:
-        self.editors.finish()
-        self.canvas.show_page(id)
-        self.canvas.whole_page()
-        self.pages_changed()
-        self.canvas.setFocus()
-
-    def open_spread(self) -> None:
-        """Lays out all pages. Nothing stays selected: Del must mean the sheet, not a thing under it."""
-        self.editors.finish()
-        self.canvas.select(())
-        self.spread.open(self.session, self.canvas.page_id)
+        self.pages.show(id)
 
     def turn(self, by: int) -> None:
-        """Turns pages; onwards from the last one a new page is begun."""
-        pages = self.session.lesson.pages
-        where = next(i for i, page in enumerate(pages) if page.id == self.canvas.page_id) + by
-        if where >= len(pages):
-            self.new_page()
-        elif where >= 0:
-            self.show_page(pages[where].id)
-
-    def new_page(self) -> None:
-        edit = page_edit(self.session, "new", self.canvas.page_id, fresh_seed())
-        if edit is not None:
-            before = {page.id for page in self.session.lesson.pages}
-            self.session.commit(edit)
-            self.show_page(next(page.id for page in self.session.lesson.pages if page.id not in before))
+        self.pages.turn(by)
 
     def undo(self, redo: bool = False) -> None:
         self.editors.finish()
@@ -338,7 +308,7 @@ class Window(QMainWindow):
         self.pages_changed()
 
     def _committed(self) -> None:
-        self._refresh_commands()
+        self.refresh_commands()
         self.refresh_title()
         if not self._shows("spread"):
             self.pages_changed()

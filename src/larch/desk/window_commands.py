@@ -9,7 +9,9 @@ from PyQt6.QtWidgets import QMenu
 from larch.core.action import actions_for
 from larch.core.arrange import set_out, set_out_again, wipe
 from larch.core.edit import Edit
-from larch.core.page import Page, Paper
+from larch.core.page import SIZES, Page
+from larch.core.page_facts import dress, resize
+from larch.core.paper import PATTERNS, fresh_paper
 from larch.core.words import _, many
 from larch.desk.commands import Command
 
@@ -101,17 +103,29 @@ def _edit(w: Window) -> list[Command]:
         Command("delete", _("Delete"), lambda: _do(w, "delete"), "Edit", "trash-2", "Del or Backspace",
                 _("remove bin"), lambda: _selected(w)),
         Command("select all", _("Select all"), lambda: _select_all(w), "Edit", "mouse-pointer-2", "Ctrl+A", apart=True),
-        Command("facts", _("Facts of the selection"), lambda: w.facts.want(not w.facts.isVisible()), "Edit", "info",
-                "Ctrl+I", _("measures properties numbers"), lambda: _selected(w)),
+        Command("facts", _("Facts of the selection or the page"), lambda: w.facts.want(not w.facts.isVisible()), "Edit",
+                "info", "Ctrl+I", _("measures properties numbers paper")),
         Command("next corner", _("Next corner in hand"), w.keys.next_handle, "Edit", "", "N", _("vertex handle keyboard"),
                 lambda: _selected(w)),
         *keyed,
     ]  # fmt: skip
 
 
-def _paper(w: Window, paper: Paper) -> None:
+def _paper(w: Window, pattern: str) -> None:
     page = w.canvas.page
-    w.canvas.commit(Edit(_("Paper"), page, page.replace(paper=paper)))
+    kept = {"colour": page.paper.colour, "lines": page.paper.lines}
+    w.canvas.commit(dress(page, fresh_paper(pattern).replace(**kept)))
+
+
+def _page_facts(w: Window) -> None:
+    w.ledge.take("select")
+    w.canvas.select(())
+    w.facts.want(True)
+
+
+def _papers_tray(w: Window) -> None:
+    w.show_shelf(True)
+    w.shelf.choose("Papers")
 
 
 def _set_out(w: Window) -> None:
@@ -126,45 +140,41 @@ def _wipe(w: Window) -> None:
     w.notice.say(text, _("undo") if count else "", w.undo if count else None)
 
 
-def _delete_page(w: Window) -> None:
-    from larch.desk.page_edits import page_edit
-
-    pages = w.session.lesson.pages
-    where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
-    edit = page_edit(w.session, "delete", w.canvas.page_id)
-    assert edit is not None
-    w.session.commit(edit)
-    w.show_page(w.session.lesson.pages[min(where, len(w.session.lesson.pages) - 1)].id)
-
-
-def _copy_page(w: Window) -> None:
-    from larch.desk.page_edits import page_edit
-
-    edit = page_edit(w.session, "copy", w.canvas.page_id)
-    assert edit is not None
-    w.session.commit(edit)
-    w.turn(1)
-
-
 def _page(w: Window) -> list[Command]:
+    pages = w.pages
+    sizes = [
+        Command(f"size {name}", _("Page size {name}").format(name=name), lambda name=name: w.canvas.commit(
+            resize(w.canvas.page, name)), "", "proportions", words=_("format portrait landscape printed part"))
+        for name in SIZES
+    ]  # fmt: skip
+    papers = [
+        Command(f"paper {name}", _("Paper: {name}").format(name=one.label()), lambda name=name: _paper(w, name), "",
+                one.icon, words=one.words())
+        for name, one in PATTERNS.items()
+    ]  # fmt: skip
     return [
-        Command("new page", _("New page"), w.new_page, "Page", "plus", "Ctrl+Shift+N"),
-        Command("copy page", _("Copy page"), lambda: _copy_page(w), "Page", "copy"),
-        Command("delete page", _("Delete page"), lambda: _delete_page(w), "Page", "trash-2"),
+        Command("new page", _("New page"), pages.new, "Page", "plus", "Ctrl+Shift+N"),
+        Command("copy page", _("Copy page"), pages.copy, "Page", "copy", words=_("duplicate")),
+        Command("delete page", _("Delete page"), pages.delete, "Page", "trash-2"),
         Command("rename page", _("Title of the page…"), lambda: _rename_page(w), "Page", "pencil", words=_("rename name")),
         Command("page before", _("Page before"), lambda: w.turn(-1), "Page", "chevron-left", "PgUp", apart=True),
         Command("next page", _("Next page"), lambda: w.turn(1), "Page", "chevron-right", "PgDown"),
-        Command("spread", _("All pages"), w.open_spread, "Page", "layout-grid",
-                "Ctrl+P", _("spread overview sort")),
+        Command("go to page", _("Go to page…"), pages.ask_number, "Page", "hash", "Ctrl+J", _("jump number")),
+        Command("spread", _("All pages"), pages.spread, "Page", "layout-grid", "Ctrl+P", _("spread overview sort")),
+        Command("page sooner", _("Move page sooner"), lambda: pages.move("sooner"), "", "arrow-left", "Ctrl+Shift+PgUp",
+                _("reorder")),
+        Command("page later", _("Move page later"), lambda: pages.move("later"), "", "arrow-right", "Ctrl+Shift+PgDown",
+                _("reorder")),
+        Command("papers", _("Papers…"), lambda: _papers_tray(w), "Page", "file", words=_("background lined"), apart=True),
+        Command("page facts", _("Paper and size of this page"), lambda: _page_facts(w), "Page", "info",
+                words=_("line height margin colour format facts")),
         Command("set out", _("Set out"), lambda: _set_out(w), "Page", "flag-triangle-right", "Ctrl+Shift+O",
                 _("remember arrangement"), apart=True),
         Command("set out again", _("Set out again"), lambda: w.canvas.commit(set_out_again(w.canvas.page)), "Page",
                 "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts)),
         Command("wipe", _("Wipe ink"), lambda: _wipe(w), "Page", "brush-cleaning", "Ctrl+Shift+W",
                 _("clear erase remove pen")),
-        Command("plain paper", _("Plain paper"), lambda: _paper(w, Paper()), "Page", "square", apart=True),
-        Command("squared paper", _("Squared paper"), lambda: _paper(w, Paper("squared")), "Page", "grid-3x3",
-                words=_("grid squares")),
+        *sizes, *papers,
     ]  # fmt: skip
 
 

@@ -1,0 +1,51 @@
+"""Papers painted as vectors: crisp at any size, on any device."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+
+from larch.board.look import page_font
+from larch.core.paper import Paper, Ruling, rulings
+from larch.core.shape import Box
+
+WIDTHS = {"fine": 1.0, "line": 1.0, "guide": 1.4, "strong": 1.4, "margin": 2.0, "word": 1.0}
+DOT = 4.4  # across, page units
+SMALLEST_DOT = 1.9  # pixels
+DASH = (5.0, 4.0)  # widths of the pen
+
+
+def paint_paper(painter: QPainter, paper: Paper, size: tuple[float, float], box: Box, scale: float) -> None:
+    """The paper under a box. `scale`: pixels of the device to a unit."""
+    painter.fillRect(QRectF(box.x0, box.y0, box.width, box.height), QColor(paper.sheet()))
+    if paper.pattern == "plain":
+        return
+    painter.save()
+    for ruling in rulings(paper, size, box, scale):
+        _paint(painter, ruling, QColor(paper.ink(ruling.role)), scale)
+    painter.restore()
+
+
+def _paint(painter: QPainter, ruling: Ruling, shade: QColor, scale: float) -> None:
+    thick = max(WIDTHS[ruling.role], 1.0 / scale)
+    pen = QPen(shade, thick)
+    if ruling.role == "guide":
+        pen.setDashPattern(DASH)
+    painter.setPen(pen)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    upright = all(x0 == x1 or y0 == y1 for x0, y0, x1, y1 in ruling.lines)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, not upright or thick * scale > 1.5)
+    if ruling.lines:
+        painter.drawLines([QLineF(*line) for line in ruling.lines])
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
+    for x, y, radius in ruling.rings:
+        painter.drawEllipse(QPointF(x, y), radius, radius)
+    if ruling.dots:
+        across = max(DOT, SMALLEST_DOT / scale)
+        painter.setPen(QPen(shade, across, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.drawPoints(QPolygonF([QPointF(x, y) for x, y in ruling.dots]))
+    for x, y, text, type_size in ruling.labels:
+        painter.setPen(shade)
+        painter.setFont(page_font(type_size, True))
+        room = QRectF(x - 400, y - type_size, 800, 2 * type_size)
+        painter.drawText(room, Qt.AlignmentFlag.AlignCenter, text)

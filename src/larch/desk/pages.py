@@ -1,0 +1,188 @@
+"""Turning, adding and finding pages: the part of the window that knows which page is open."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QFrame, QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from larch.board.look import icon
+from larch.core.words import _
+from larch.desk.page_edits import page_edit
+from larch.desk.style import lift
+from larch.services.workspace import fresh_seed
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+
+class Pages:
+    """Which page is open, and how another one is opened."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        self._index = 0
+        self._pad: NumberPad | None = None
+
+    def changed(self) -> None:
+        """After pages came, went or moved: stays on the page, or near where it was if it is gone."""
+        w = self.window
+        lesson = w.session.lesson
+        if lesson.page(w.canvas.page_id) is None:
+            w.canvas.show_page(lesson.pages[min(self._index, len(lesson.pages) - 1)].id)
+        ids = [page.id for page in lesson.pages]
+        self._index = ids.index(w.canvas.page_id)
+        w.ledge.show_page(self._index + 1, len(ids))
+        w.refresh_commands()
+
+    def show(self, id: str) -> None:
+        w = self.window
+        w.editors.finish()
+        w.canvas.show_page(id)
+        w.canvas.whole_page()
+        self.changed()
+        w.canvas.setFocus()
+
+    def spread(self) -> None:
+        """Lays out all pages. Nothing stays selected: Del must mean the sheet, not a thing under it."""
+        w = self.window
+        w.editors.finish()
+        w.canvas.select(())
+        w.spread.open(w.session, w.canvas.page_id)
+
+    def turn(self, by: int) -> None:
+        """Turns pages; onwards from the last one a new page is begun."""
+        w = self.window
+        pages = w.session.lesson.pages
+        where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id) + by
+        if where >= len(pages):
+            self.new()
+        elif where >= 0:
+            self.show(pages[where].id)
+
+    def new(self) -> None:
+        w = self.window
+        edit = page_edit(w.session, "new", w.canvas.page_id, fresh_seed())
+        if edit is not None:
+            before = {page.id for page in w.session.lesson.pages}
+            w.session.commit(edit)
+            self.show(next(page.id for page in w.session.lesson.pages if page.id not in before))
+
+    def copy(self) -> None:
+        w = self.window
+        edit = page_edit(w.session, "copy", w.canvas.page_id)
+        assert edit is not None
+        w.session.commit(edit)
+        self.turn(1)
+
+    def delete(self) -> None:
+        w = self.window
+        pages = w.session.lesson.pages
+        where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
+        edit = page_edit(w.session, "delete", w.canvas.page_id)
+        assert edit is not None
+        w.session.commit(edit)
+        self.show(w.session.lesson.pages[min(where, len(w.session.lesson.pages) - 1)].id)
+
+    def move(self, name: str) -> None:
+        """Moves the open page "sooner" or "later"; does nothing at an end."""
+        edit = page_edit(self.window.session, name, self.window.canvas.page_id)
+        if edit is not None:
+            self.window.session.commit(edit)
+            self.changed()
+
+    def ask_number(self) -> None:
+        """Opens the pad on which the number of a page is tapped or typed."""
+        w = self.window
+        if self._pad is None:
+            self._pad = NumberPad(w.room)
+            self._pad.chosen.connect(self.go_to)
+        self._pad.open(len(w.session.lesson.pages), 56 if w.at_board else 48)
+        self._pad.stand_over(w.ledge.number)
+
+    def go_to(self, number: int) -> None:
+        pages = self.window.session.lesson.pages
+        if 1 <= number <= len(pages):
+            self.show(pages[number - 1].id)
+        else:
+            self.window.notice.say(_("There are {n} pages.").format(n=len(pages)))
+
+
+class NumberPad(QFrame):
+    """Digits large enough for a fingertip. chosen: the number, once it is confirmed."""
+
+    chosen = pyqtSignal(int)
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setObjectName("card")
+        self.setAccessibleName(_("go to a page by its number"))
+        lift(self)
+        self.field = QLineEdit(self)
+        self.field.setAccessibleName(_("page number"))
+        self.field.setMaxLength(4)
+        self.field.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.field.setStyleSheet("font-size: 24px; font-weight: 600;")
+        self.field.returnPressed.connect(self._go)
+        self.field.installEventFilter(self)
+        self._keys = QGridLayout()
+        self._keys.setSpacing(4)
+        self.buttons: dict[str, QPushButton] = {}
+        for k, digit in enumerate(("1", "2", "3", "4", "5", "6", "7", "8", "9", "x", "0", "go")):
+            button = QPushButton(digit if digit.isdigit() else "", self)
+            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            self.buttons[digit] = button
+            self._keys.addWidget(button, k // 3, k % 3)
+            button.clicked.connect(lambda _on=False, digit=digit: self._press(digit))
+        self.buttons["x"].setIcon(icon("delete"))
+        self.buttons["x"].setAccessibleName(_("last digit away"))
+        self.buttons["go"].setIcon(icon("arrow-right", "#FCFBF7"))
+        self.buttons["go"].setObjectName("strong")
+        self.buttons["go"].setAccessibleName(_("go to the page"))
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(12, 12, 12, 12)
+        layout.addWidget(self.field)
+        layout.addLayout(self._keys)
+        self.hide()
+
+    def open(self, count: int, size: int) -> None:
+        for button in self.buttons.values():
+            button.setFixedSize(size + 12, size)
+        self.field.clear()
+        self.field.setPlaceholderText(_("1 to {count}").format(count=count))
+        self.adjustSize()
+        self.show()
+        self.raise_()
+        self.field.setFocus()
+
+    def stand_over(self, button: QWidget) -> None:
+        room = self.parentWidget()
+        assert room is not None
+        at = button.mapTo(room, button.rect().topLeft())
+        x = at.x() + button.width() // 2 - self.width() // 2
+        y = at.y() - self.height() - 8 if at.y() > self.height() + 16 else at.y() + button.height() + 8
+        self.move(max(8, min(x, room.width() - self.width() - 8)), max(8, min(y, room.height() - self.height() - 8)))
+
+    def _press(self, digit: str) -> None:
+        if digit == "go":
+            self._go()
+        elif digit == "x":
+            self.field.backspace()
+        else:
+            self.field.insert(digit)
+
+    def _go(self) -> None:
+        typed = self.field.text().strip()
+        if typed.isdecimal():
+            self.hide()
+            self.chosen.emit(int(typed))
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
+            self.hide()
+            return True
+        if event is not None and event.type() == QEvent.Type.FocusOut:
+            self.hide()
+        return super().eventFilter(watched, event)
