@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import math
+
 from hypothesis import strategies as st
 
+from larch.core.nibs import NIBS, Pen
 from larch.core.page import Page
 from larch.core.shape import Placement
 from larch.core.thing import Thing, Unknown, kinds, shelf_items
-from larch.core.things.ink import Ink, ink_from
+from larch.core.things.ink import Ink, ink_from, line_from
+from larch.core.things.painted import Painted
 
 finite = st.floats(-1e4, 1e4, allow_nan=False)
 points = st.tuples(finite, finite)
@@ -21,10 +25,25 @@ def stroke(y: float = 100.0, hue: str = "needle", start: float = 50.0) -> Ink:
     return ink_from([(start + 6 * i, y + (i % 5), 0.5, 8.0 * i) for i in range(40)], 5.0, hue)
 
 
+def ring(cx: float, cy: float, radius: float, gap: float = 0.0, count: int = 90) -> Ink:
+    """A circle of ink, open on the right by `gap` radians to each side."""
+    turns = [gap + (2 * math.pi - 2 * gap) * k / count for k in range(count + 1)]
+    return ink_from([(cx + radius * math.cos(t), cy + radius * math.sin(t), 0.5, 0.0) for t in turns])
+
+
+def special_ink() -> list[Ink]:
+    """A stroke of every nib, a curve with arrows, a dashed line."""
+    wave = [(50.0 + 6 * i, 300.0 + 3 * (i % 7), 0.5, 8.0 * i) for i in range(40)]
+    nibs = [ink_from(wave, pen=Pen(nib, width=nib_of.widths[1], hue="lake")) for nib, nib_of in NIBS.items()]
+    curve = line_from([(100, 100), (200, 40), (300, 120)], Pen("broad", "curve", 12, "berry", ends="both"))
+    line = line_from([(100, 400), (400, 300)], Pen("pen", "line", 5, "moss", "dash", "end"))
+    return [*nibs, curve, line]
+
+
 def sample_things() -> list[Thing]:
     """At least one of every kind that can be put on a page."""
     things: list[Thing] = [item.make().moved(40 * i, 30 * i) for i, item in enumerate(shelf_items())]
-    things.append(stroke())
+    things += [stroke(), *special_ink(), Painted()]
     missing = set(kinds().values()) - {type(thing) for thing in things} - {Unknown}
     assert not missing, f"kinds without a sample: {missing}"
     return things

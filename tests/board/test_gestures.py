@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 import pytest
 from hypothesis import given
@@ -11,10 +11,14 @@ from hypothesis import strategies as st
 from larch.board.camera import Camera
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
-from larch.board.tools.draw import MOST_SAMPLES, EraserTool, PenTool
+from larch.board.tools.base import Caption, OverlayMark, Spots
+from larch.board.tools.draw import MOST_SAMPLES, PenTool
+from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.place import HandTool
 from larch.board.tools.select import SelectTool
+from larch.board.tools.stamp import StampTool
 from larch.core.edit import Edit
+from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import Snap, Thing
@@ -39,6 +43,10 @@ class Wood:
         self.opened: list[Thing] = []
         self.marquee: Box | None = None
         self.inked = 0
+        self.marks: dict[object, tuple[OverlayMark, ...]] = {}
+        self.instead: dict[object, Mapping[str, Sequence[Thing]]] = {}
+        self.offered: tuple[str, Callable[[], None], Callable[[], None]] | None = None
+        self.filled: list[Point] = []
 
     def commit(self, edit: Edit) -> None:
         self.edits.append(edit)
@@ -55,10 +63,6 @@ class Wood:
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         hits = [t for t in self.page.things if t.touches(*t.placement.to_local(*pos), slack)]
         return hits[-1] if hits else None
-
-    def ink_at(self, start: Point, end: Point, radius: float) -> list[str]:
-        box = union([Box(*start, *start), Box(*end, *end)]).grown(radius)
-        return [t.id for t in self.things_in(box) if t.is_ink]
 
     def handle_at(self, view_pos: Point) -> tuple[str, str] | None:
         return None
@@ -84,14 +88,28 @@ class Wood:
     def show_marquee(self, owner: object, box: Box | None) -> None:
         self.marquee = box
 
-    def ink_to(self, owner: object, samples: object, pressures: object, width: float, hue: str) -> None:
+    def ink_to(self, owner: object, samples: object, pressures: object, pen: Pen) -> None:
         self.inked += 1
 
     def ink_end(self, owner: object) -> None:
         self.inked = 0
 
-    def show_eraser(self, owner: object, view_pos: Point | None, radius: float) -> None:
-        self.snaps.pop(owner, None)
+    def show_marks(self, owner: object, *marks: OverlayMark) -> None:
+        self.marks.pop(owner, None)
+        if marks:
+            self.marks[owner] = marks
+
+    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], box: Box) -> None:
+        self.instead[owner] = instead
+
+    def end_instead(self, owner: object) -> None:
+        self.instead.pop(owner, None)
+
+    def offer(self, at: Point, text: str, icon: str, run: Callable[[], None], drop: Callable[[], None]) -> None:
+        self.offered = (text, run, drop)
+
+    def fill_at(self, at: Point, hue: str, gap: float) -> None:
+        self.filled.append(at)
 
     def pan_by(self, dx: float, dy: float) -> None:
         self.camera = self.camera.panned(dx, dy)
@@ -122,10 +140,21 @@ def gesture(stage: Wood, tool: object, path: list[tuple[float, float]], **more: 
     return pointers
 
 
+def pen_of(**fields: object) -> PenTool:
+    tool = PenTool()
+    tool.choose(Pen(**fields))  # type: ignore[arg-type]
+    return tool
+
+
+TOOLS = [
+    SelectTool, PenTool, HandTool, StampTool, *(lambda mode=mode: EraserTool(mode) for mode in MODES),
+    *(lambda form=form: pen_of(form=form, ends="both") for form in ("line", "curve")),
+    lambda: pen_of(nib="highlighter", width=30.0),
+]  # fmt: skip
 paths = st.lists(st.tuples(st.floats(0, 800), st.floats(0, 600)), min_size=2, max_size=12)
 
 
-@given(paths, st.sampled_from([SelectTool, PenTool, EraserTool, HandTool]), st.booleans())
+@given(paths, st.sampled_from(TOOLS), st.booleans())
 def test_any_gesture_leaves_no_preview_and_at_most_one_edit(
     path: list[tuple[float, float]], tool: type, board: bool
 ) -> None:
@@ -133,12 +162,13 @@ def test_any_gesture_leaves_no_preview_and_at_most_one_edit(
     stage.at_board = board
     pointers = gesture(stage, tool(), path)
     assert stage.previews == {}
+    assert stage.instead == {} or stage.offered is not None
     assert stage.marquee is None
     assert len(stage.edits) <= 1
     assert not pointers.busy
 
 
-@given(paths, st.sampled_from([SelectTool, PenTool, EraserTool, HandTool]))
+@given(paths, st.sampled_from(TOOLS))
 def test_a_cancelled_gesture_changes_nothing(path: list[tuple[float, float]], tool: type) -> None:
     stage = Wood(page_with(Block(value=100), Polygon(), Block(supply=True, placement=Placement(300, 300)), stroke()))
     before = stage.page
@@ -149,6 +179,7 @@ def test_a_cancelled_gesture_changes_nothing(path: list[tuple[float, float]], to
         pointers.move(at(stage, *spot))
     pointers.cancel()
     assert (stage.page, stage.previews, stage.edits) == (before, {}, [])
+    assert (stage.instead, stage.marks) == ({}, {})
 
 
 def test_several_pointers_drag_several_things() -> None:
@@ -193,8 +224,10 @@ def test_an_endless_stroke_goes_on_as_another() -> None:
 
 def test_the_eraser_end_erases_whatever_tool_is_in_hand() -> None:
     stage = Wood(page_with(stroke(100.0), Block(value=100, placement=Placement(50, 60))))
+    before = stage.page.things[0].box().width
     gesture(stage, PenTool(), [(60.0, 80.0), (60.0, 120.0)], pointer="eraser 7")
-    assert [t.kind() for t in stage.page.things] == ["block"]
+    assert [t.kind() for t in stage.page.things] == ["ink", "block"]
+    assert stage.page.things[0].box().width < before - 10
 
 
 def test_the_held_space_bar_pans_with_any_tool() -> None:
@@ -240,3 +273,150 @@ def test_a_snap_is_shown_while_it_holds_and_gone_after() -> None:
     pointers.release(at(stage, 305 - 300 + 115, 151))
     assert set(stage.snaps.values()) == {None}
     assert stage.page.things[1].placement == Placement(113, 100)
+
+
+SHIFT = {"shift": True}
+
+
+def test_shift_holds_a_line_to_fifteen_degrees_and_says_so() -> None:
+    stage = Wood(page_with())
+    pointers = Pointers(stage)  # type: ignore[arg-type]
+    pointers.tool = pen_of(form="line", ends="end")
+    pointers.press(at(stage, 100, 300))
+    pointers.move(at(stage, 300, 97, **SHIFT))
+    (snap,) = stage.snaps.values()
+    assert snap is not None and snap.reason == "45°"
+    pointers.release(at(stage, 300, 97, **SHIFT))
+    (line,) = stage.page.things
+    assert isinstance(line, Ink)
+    (x0, y0), (x1, y1) = (line.placement.to_page(s[0], s[1]) for s in line.samples())
+    assert x1 - x0 == pytest.approx(y0 - y1)
+    assert (line.form, line.ends) == ("line", "end")
+
+
+def test_a_line_meets_corners_and_falls_level_unless_alt_is_held() -> None:
+    triangle = Polygon(vertices=((0.0, 0.0), (100.0, 0.0), (0.0, 80.0)), placement=Placement(400, 300))
+    stage = Wood(page_with(triangle))
+    gesture(stage, pen_of(form="line"), [(100.0, 100.0), (200.0, 200.0), (502.0, 303.0)])
+    end = stage.page.things[-1]
+    assert isinstance(end, Ink)
+    assert end.placement.to_page(*end.samples()[-1][:2]) == pytest.approx((500, 300), abs=0.01)
+    gesture(stage, pen_of(form="line"), [(100.0, 500.0), (600.0, 506.0)])
+    level = stage.page.things[-1].box()
+    assert level.height < 6
+    gesture(stage, pen_of(form="line"), [(100.0, 500.0), (600.0, 506.0)], alt=True)
+    assert stage.page.things[-1].box().height > 10
+
+
+def test_a_curve_goes_through_three_taps_or_through_one_sweep() -> None:
+    stage = Wood(page_with())
+    tool = pen_of(form="curve")
+    pointers = Pointers(stage)  # type: ignore[arg-type]
+    pointers.tool = tool
+    for place in ((100, 300), (200, 100), (300, 300)):
+        pointers.press(at(stage, *place))
+        if place == (200, 100):
+            assert stage.marks[tool] == (Spots([(100, 300)]),)
+        pointers.release(at(stage, *place))
+    (curve,) = stage.page.things
+    assert curve.touches(*curve.placement.to_local(200, 100), 1)
+    assert stage.marks == {}
+    gesture(stage, tool, [(400.0, 300.0), (450.0, 220.0), (500.0, 200.0), (550.0, 220.0), (600.0, 300.0)])
+    swept = stage.page.things[-1]
+    assert isinstance(swept, Ink) and len(swept.samples()) == 3
+    assert swept.touches(*swept.placement.to_local(500, 200), 1)
+    pointers.press(at(stage, 10, 10))
+    pointers.release(at(stage, 10, 10))
+    tool.put_down(stage)  # type: ignore[arg-type]
+    assert (tool.tapped, stage.marks) == ({}, {})
+
+
+def test_each_tip_keeps_the_pen_that_it_was_last_given() -> None:
+    """Tip colours: choose red, write with one pen; choose blue, write with another; both keep theirs."""
+    stage = Wood(page_with())
+    tool = PenTool()
+    tool.by_tip = True
+    path = [(10.0, 10.0), (60.0, 40.0)]
+    for hue, pointer in (("berry", "pen 1"), ("lake", "pen 2"), ("moss", "touch 5")):
+        tool.choose(Pen(hue=hue))
+        gesture(stage, tool, path, pointer=pointer, contact=30.0 if "touch" in pointer else 0.0)
+    for pointer, contact in (("pen 1", 0.0), ("pen 2", 0.0), ("touch 9", 24.0), ("touch 9", 60.0), ("mouse", 0.0)):
+        gesture(stage, tool, path, pointer=pointer, contact=contact)
+    assert [t.hue for t in stage.page.things[3:]] == ["berry", "lake", "moss", "moss", "moss"]
+    tool.choose(Pen(hue="plum"))
+    gesture(stage, tool, path, pointer="touch 11", contact=60.0)
+    gesture(stage, tool, path, pointer="touch 12", contact=30.0)
+    assert [t.hue for t in stage.page.things[-2:]] == ["plum", "moss"]
+
+
+def test_a_flat_hand_rubs_out_and_may_come_down_slowly() -> None:
+    stage = Wood(page_with(stroke(100.0), stroke(300.0), Block(value=100, placement=Placement(60, 80))))
+    gesture(stage, PenTool(), [(60.0, 100.0), (200.0, 100.0)], pointer="touch 1", contact=140.0)
+    assert stage.page.things[0].box().x0 > 200
+    pointers = Pointers(stage)  # type: ignore[arg-type]
+    pointers.tool = PenTool()
+    pointers.press(at(stage, 60, 300, "touch 1", contact=30.0, time=0))
+    pointers.move(at(stage, 62, 300, "touch 1", contact=120.0, time=60))
+    pointers.move(at(stage, 250, 300, "touch 1", contact=120.0, time=90))
+    pointers.release(at(stage, 250, 300, "touch 1", contact=120.0, time=99))
+    assert [t.kind() for t in stage.page.things] == ["ink", "ink", "block"]
+    assert stage.page.things[1].box().x0 > 240
+    gesture(stage, SelectTool(), [(260.0, 300.0), (280.0, 300.0)], pointer="touch 1", contact=140.0)
+    assert stage.page.things[1].box().x0 > 240
+
+
+def test_a_ring_waits_for_its_chip() -> None:
+    stage = Wood(page_with(stroke(100.0), stroke(300.0, "berry"), stroke(500.0).replace(locked=True)))
+    square = [(20.0, 60.0), (400.0, 60.0), (400.0, 600.0), (20.0, 600.0)]
+    gesture(stage, EraserTool("ring"), square)
+    assert stage.edits == []
+    assert stage.offered is not None
+    text, take, drop = stage.offered
+    assert text == "rub out 2 strokes"
+    drop()
+    assert (stage.instead, stage.marks) == ({}, {})
+    tool = EraserTool("ring")
+    tool.only_hue = "berry"
+    gesture(stage, tool, square)
+    text, take, _drop = stage.offered
+    assert text == "rub out 1 stroke"
+    take()
+    assert [t.id for t in stage.page.things] == ["t1", "t3"]
+
+
+def test_a_sweep_counts_what_will_go_and_going_back_spares_it() -> None:
+    stage = Wood(page_with(stroke(100.0), stroke(300.0, start=700.0)))
+    pointers = Pointers(stage)  # type: ignore[arg-type]
+    pointers.tool = EraserTool("sweep")
+    pointers.press(at(stage, 40, 400))
+    pointers.move(at(stage, 500, 400))
+    captions = [mark.text for marks in stage.marks.values() for mark in marks if isinstance(mark, Caption)]
+    assert captions == ["1 stroke"]
+    pointers.move(at(stage, 42, 400))
+    pointers.release(at(stage, 42, 400))
+    assert stage.edits == []
+    gesture(stage, EraserTool("sweep"), [(40.0, 400.0), (500.0, 400.0)])
+    assert [t.id for t in stage.page.things] == ["t2"]
+
+
+def test_marks_stand_evenly_in_a_row() -> None:
+    stage = Wood(page_with())
+    tool = StampTool()
+    tool.shape, tool.size, tool.gap = "star", 40.0, 1.5
+    gesture(stage, tool, [(100.0, 100.0), (300.0, 100.0), (405.0, 101.0)])
+    places = [(round(t.placement.x, 6), round(t.placement.y, 6)) for t in stage.page.things]
+    assert places == [(100 + 60 * k, 100) for k in range(6)]
+    assert len(stage.edits) == 1
+    gesture(stage, tool, [(500.0, 500.0), (502.0, 501.0)])
+    assert len(stage.page.things) == 7
+
+
+def test_things_can_be_the_stamp() -> None:
+    stage = Wood(page_with())
+    tool = StampTool()
+    tool.own, tool.shape = (Block(value=10, placement=Placement(9, 9)), stroke()), "own"
+    gesture(stage, tool, [(100.0, 100.0), (400.0, 100.0)])
+    things = stage.page.things
+    assert len(things) % 2 == 0 and len(things) >= 10
+    assert things[0].groups == things[1].groups != things[2].groups
+    assert union(t.box() for t in things[:2]).centre == pytest.approx((100, 100), abs=1)

@@ -187,7 +187,7 @@ def test_a_settling_die_is_moving_for_a_moment(hand: Hand, qtbot) -> None:  # ty
 
 def test_the_eraser_takes_ink_and_only_ink(hand: Hand) -> None:
     ids = hand.put(Text(text="Count the lanterns", placement=Placement(100, 180)), stroke(200), stroke(400))
-    hand.window.ledge.take("rub out")
+    hand.window.hand.set_eraser("strokes")
     hand.drag((150, 150), (150, 260))
     assert [thing.id for thing in hand.canvas.page.things] == [ids[0], ids[2]]
     hand.window.undo()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import arrange
+from larch.core import arrange, rub
 from larch.core.action import actions_for
 from larch.core.edit import Changes, Edit, changes_between
 from larch.core.lesson import Lesson, blank_lesson
@@ -62,7 +62,7 @@ def test_an_empty_edit_leaves_no_step() -> None:
     session, _clock = session_with(Block())
     page = page_of(session)
     session.commit(Edit("nothing", page, page.with_things({})))
-    session.commit(arrange.wipe(page))
+    session.commit(rub.wipe(page))
     assert session.undo() is None
 
 
@@ -125,7 +125,7 @@ def test_set_out_again_restores_the_things_and_leaves_the_ink() -> None:
 
 def test_wipe_takes_ink_and_only_ink() -> None:
     page = page_with(*sample_things(), stroke())
-    wiped = arrange.wipe(page).after
+    wiped = rub.wipe(page).after
     assert isinstance(wiped, Page)
     assert wiped.things == tuple(t for t in page.things if not t.is_ink)
 

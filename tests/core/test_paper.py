@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -47,7 +48,7 @@ def test_marks_reach_the_box_and_never_crowd(pattern: str, step: float, box: Box
 def test_squares_are_as_wide_as_their_step(step: float, box: Box) -> None:
     (ruling,) = rulings(Paper("squared", step), SIZE, box, 2.0)
     upright = sorted(x0 for x0, _y0, x1, _y1 in ruling.lines if x0 == x1)
-    assert all(b - a == pytest.approx(step, abs=1e-6) for a, b in zip(upright, upright[1:], strict=False))
+    assert all(b - a == pytest.approx(step, abs=1e-6) for a, b in pairwise(upright))
     assert all(x / step == pytest.approx(round(x / step), abs=1e-6) for x in upright)
 
 

@@ -9,6 +9,7 @@ import pytest
 from larch.core.arrange import put
 from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, write_lesson
+from larch.core.nibs import Pen
 from larch.core.things.block import Block
 from larch.services import desktop
 from larch.services.places import journal_for, state_folder
@@ -113,8 +114,8 @@ def test_a_damaged_journal_is_no_reason_not_to_open(saved: Path) -> None:
 
 def test_settings_and_recent_lessons_are_kept(tmp_path: Path, saved: Path) -> None:
     assert load_settings() == Settings()
-    save_settings(Settings("left", 9.0, "moss"))
-    assert load_settings() == Settings("left", 9.0, "moss")
+    save_settings(Settings("left", Pen("crayon", width=9.0, hue="moss"), tips={"pen 7": Pen()}))
+    assert load_settings() == Settings("left", Pen("crayon", width=9.0, hue="moss"), tips={"pen 7": Pen()})
     (state_folder() / "settings.json").write_text('{"ledge": 7}')
     assert load_settings() == Settings()
     other = tmp_path / "other.larch"

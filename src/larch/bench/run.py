@@ -240,8 +240,8 @@ def curves() -> None:
     from PyQt6.QtGui import QImage, QPainter, QPen
 
     from larch.board.paint import HINTS
+    from larch.board.strokes import polygon_of
     from larch.board.views.axes import paint_curve
-    from larch.board.views.ink import polygon_of
     from larch.core.things.axes import Axes
     from larch.core.things.equation import Equation
 

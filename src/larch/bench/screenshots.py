@@ -64,7 +64,7 @@ def finder(w: Window) -> None:
 def pen_choices(w: Window) -> None:
     w.show_page("p1")
     w.ledge.take("pen")
-    w._toggle_choices(w.ledge.tool("pen"))
+    w.hand.toggle_choices(w.ledge.tool("pen"))
 
 
 SHOTS: dict[str, Callable[[Window], None]] = {

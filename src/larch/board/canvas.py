@@ -104,8 +104,7 @@ class Canvas(PageStage):
             chrome.paint_snap(painter, snap, self.camera)
         for box in self._marquees.values():
             chrome.paint_marquee(painter, box, self.camera)
-        for at, radius in self._erasers.values():
-            chrome.paint_eraser(painter, at, radius)
+        self.overlay.paint(painter, self.camera)
 
     def _warm_up(self) -> None:
         """NumPy is imported after the first paint, off this thread: graphs and ink wait a moment for it."""
@@ -193,6 +192,7 @@ class Canvas(PageStage):
         """A pointer goes down on a sharp page: what it does is painted at the scale that is shown."""
         if self.camera is not self.surface.camera:
             self._settle_now()
+        self.withdraw()
         self.pointers.press(sample)
 
     def mousePressEvent(self, event: QMouseEvent | None, clicks: int = 1) -> None:

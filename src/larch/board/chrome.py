@@ -157,9 +157,3 @@ def paint_marquee(painter: QPainter, box: Box, camera: Camera) -> None:
     painter.setPen(QPen(GOLD, 1.5, Qt.PenStyle.DashLine))
     painter.setBrush(wash)
     painter.drawRect(QRectF(view.x0, view.y0, view.width, view.height))
-
-
-def paint_eraser(painter: QPainter, at: Point, radius: float) -> None:
-    painter.setPen(QPen(NEEDLE, 1.5))
-    painter.setBrush(QColor(255, 255, 255, 120))
-    painter.drawEllipse(QPointF(*at), radius, radius)

@@ -1,103 +1,21 @@
-"""What is live above the page at rest: strokes being drawn, things being dragged, motions."""
+"""What is live above the page at rest: things being dragged, motions."""
 
 from __future__ import annotations
 
 import time
 from collections.abc import Sequence
 
-from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt
-from PyQt6.QtGui import QPainter, QPen, QPixmap
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QPainter, QPixmap
 
 from larch.board.camera import Camera
-from larch.board.look import colour
 from larch.board.paint import painting
-from larch.board.pointer import Sample
 from larch.board.views import view_of
-from larch.board.views.ink import breadth
 from larch.core.page import Page
-from larch.core.shape import Box, Point
+from larch.core.shape import Box
 from larch.core.thing import Thing
 
 FEW = 12  # so many dragged things are painted afresh each frame; more are carried as one picture
-TURNS = 3  # widths along one smoothing curve
-
-
-class InkLayer:
-    """Transparent picture over the page into which each newest piece of a live stroke is painted once."""
-
-    def __init__(self) -> None:
-        self.picture = QPixmap(1, 1)
-        self.strokes: dict[object, QRect] = {}
-        self._tails: dict[object, tuple[Point, Point, float, str]] = {}
-
-    def resize(self, size: QSize, ratio: float) -> None:
-        self.picture = QPixmap(max(1, round(size.width() * ratio)), max(1, round(size.height() * ratio)))
-        self.picture.setDevicePixelRatio(ratio)
-        self.picture.fill(Qt.GlobalColor.transparent)
-
-    def extend(
-        self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str, scale: float
-    ) -> QRect:
-        """Paints the newest piece; returns what has to be shown anew."""
-        points = [sample.view_pos for sample in samples[-3:]]
-        widths = [width * scale * breadth(p) for p in pressures[-3:]]
-        painter = QPainter(self.picture)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        pen = QPen(colour(hue), widths[-1], Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
-        if len(samples) == 1:
-            painter.setPen(pen)
-            painter.drawPoint(QPointF(*points[-1]))
-        elif len(samples) == 2:
-            painter.setPen(pen)
-            painter.drawLine(QPointF(*points[0]), QPointF(*_middle(points[0], points[1])))
-        else:
-            self._curve(painter, pen, points, widths)
-        painter.end()
-        if len(points) > 1:
-            self._tails[owner] = (_middle(points[-2], points[-1]), points[-1], widths[-1], hue)
-        reach = max(widths) / 2 + 3
-        xs, ys = [p[0] for p in points], [p[1] for p in points]
-        rect = QRectF(min(xs) - reach, min(ys) - reach, max(xs) - min(xs) + 2 * reach, max(ys) - min(ys) + 2 * reach)
-        aligned = rect.toAlignedRect()
-        self.strokes[owner] = self.strokes.get(owner, aligned).united(aligned)
-        return aligned
-
-    def _curve(self, painter: QPainter, pen: QPen, points: list[Point], widths: list[float]) -> None:
-        a, b, c = _middle(points[0], points[1]), points[1], _middle(points[1], points[2])
-        before = QPointF(*a)
-        for k in range(1, TURNS + 1):
-            t = k / TURNS
-            u = 1 - t
-            here = QPointF(*(u * u * p + 2 * u * t * q + t * t * r for p, q, r in zip(a, b, c, strict=True)))
-            pen.setWidthF(max(0.5, u * (widths[0] + widths[1]) / 2 + t * (widths[1] + widths[2]) / 2))
-            painter.setPen(pen)
-            painter.drawLine(before, here)
-            before = here
-
-    def paint(self, painter: QPainter, rect: QRect) -> None:
-        if not self.strokes:
-            return
-        ratio = self.picture.devicePixelRatio()
-        source = QRectF(rect.x() * ratio, rect.y() * ratio, rect.width() * ratio, rect.height() * ratio)
-        painter.drawPixmap(QRectF(rect), self.picture, source)
-        for start, end, width, hue in self._tails.values():
-            painter.setPen(QPen(colour(hue), width, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
-            painter.drawLine(QPointF(*start), QPointF(*end))
-
-    def end(self, owner: object) -> QRect:
-        """Takes a stroke away; returns where it was. Other live strokes that it crossed keep their pixels."""
-        rect = self.strokes.pop(owner, QRect())
-        self._tails.pop(owner, None)
-        if not rect.isEmpty() and not any(other.intersects(rect) for other in self.strokes.values()):
-            painter = QPainter(self.picture)
-            painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Clear)
-            painter.fillRect(rect, Qt.GlobalColor.transparent)
-            painter.end()
-        return rect
-
-
-def _middle(a: Point, b: Point) -> Point:
-    return ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
 
 
 class Lift:

@@ -27,7 +27,7 @@ def paint_paper(painter: QPainter, paper: Paper, size: tuple[float, float], box:
 
 
 def _paint(painter: QPainter, ruling: Ruling, shade: QColor, scale: float) -> None:
-    thick = max(WIDTHS[ruling.role], 1.0 / scale)
+    thick = max(1.0, round(WIDTHS[ruling.role] * scale)) / scale  # whole pixels, so that all lines look alike
     pen = QPen(shade, thick)
     if ruling.role == "guide":
         pen.setDashPattern(DASH)

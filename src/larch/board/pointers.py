@@ -4,21 +4,28 @@ from __future__ import annotations
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
-from larch.board.tools.draw import EraserTool
+from larch.board.tools.draw import Stroke
+from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import HandTool, Pinch
 from larch.board.tools.select import SelectTool
+
+PALM = 90.0  # pixels of contact from which a touch is a flat hand, where the screen's size is not known
+LANDING = 220.0  # ms in which a hand comes down flat
 
 
 class Pointers:
     """One gesture per pointer, so several people can work at once.
 
-    An eraser end always erases; the middle button, or a held space bar, always moves the page.
+    An eraser end always erases, and so does a flat hand while a tool is held that makes marks: a touch at least `palm`
+    pixels across, which may begin as a smaller one while the hand comes down.
+    The middle button, or a held space bar, always moves the page.
     """
 
     def __init__(self, stage: Stage) -> None:
         self.stage = stage
         self.tool: Tool = SelectTool()
         self.space_held = False
+        self.palm = PALM
         self._down: dict[str, tuple[Gesture, Sample]] = {}
 
     @property
@@ -48,11 +55,16 @@ class Pointers:
         self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
 
     def _tool_for(self, sample: Sample) -> Tool:
+        if self._is_palm(sample):
+            return EraserTool("part", sample.contact / 2)
         if sample.kind == "eraser":
             return self.tool if isinstance(self.tool, EraserTool) else EraserTool()
         if sample.button == "middle" or self.space_held:
             return HandTool()
         return self.tool
+
+    def _is_palm(self, sample: Sample) -> bool:
+        return sample.kind == "touch" and self.tool.makes_marks and sample.contact >= self.palm
 
     def _pinch_partner(self, sample: Sample) -> str | None:
         if sample.kind != "touch" or self.stage.handle_at(sample.view_pos) is not None:
@@ -71,6 +83,11 @@ class Pointers:
 
     def move(self, sample: Sample) -> None:
         found = self._down.get(sample.pointer)
+        lands = found is not None and isinstance(found[0], Stroke) and sample.time - found[1].time < LANDING
+        if found is not None and lands and self._is_palm(sample):
+            found[0].cancel()
+            self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
+            return
         if found is not None:
             self._down[sample.pointer] = (
                 found[0],

@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from typing import NamedTuple
 
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
 from larch.board.camera import Camera
-from larch.board.live import InkLayer, Lift, Motion
+from larch.board.live import Lift, Motion
+from larch.board.live_ink import LiveInk
+from larch.board.overlay import Overlay
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
 from larch.board.surface import Surface
+from larch.board.tools.base import OverlayMark
 from larch.board.views import view_of
 from larch.core.action import Action, actions_for
 from larch.core.edit import Changes, Edit
+from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.session import Session
 from larch.core.shape import Box, Point, union
@@ -29,14 +33,27 @@ LIFTING = 5.0  # ms a frame for taking many dragged things into one picture
 AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
 
 
+class Offer(NamedTuple):
+    """Something that a gesture has prepared and a person is to confirm, at a place of the page."""
+
+    at: Point
+    text: str
+    icon: str
+    run: Callable[[], None]
+    drop: Callable[[], None]
+
+
 class PageStage(QWidget):
     """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
-    thing's editor), committed (after any change of the lesson)."""
+    thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
+    change of the lesson)."""
 
     selection_changed = pyqtSignal()
     viewed = pyqtSignal()
     dragging_changed = pyqtSignal(bool)
     edit_wanted = pyqtSignal(object)
+    offered = pyqtSignal(object)
+    fill_wanted = pyqtSignal(object, str, float)
     committed = pyqtSignal()
 
     def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
@@ -52,13 +69,15 @@ class PageStage(QWidget):
         self.handle_focus = ""
         self.pointers = Pointers(self)
         self.surface = Surface(lambda: self.page)
-        self._ink = InkLayer()
+        self._ink = LiveInk()
+        self.overlay = Overlay()
+        self._offer: Offer | None = None
+        self._instead: dict[object, Mapping[str, Sequence[Thing]]] = {}
         self._lifts: dict[object, Lift] = {}
         self._retiring: list[Lift] = []
         self._motions: dict[str, Motion] = {}
         self._snaps: dict[object, Snap] = {}
         self._marquees: dict[object, Box] = {}
-        self._erasers: dict[object, tuple[Point, float]] = {}
         self._shown = self.page
         self._slicer = QTimer(self, interval=0, timeout=self._sharpen_slice)
         self._ticker = QTimer(self, interval=16, timeout=self._tick)
@@ -75,6 +94,8 @@ class PageStage(QWidget):
     def show_page(self, id: str) -> None:
         """Turns to a page; what was being done on the old one is given up."""
         self.pointers.cancel()
+        self.withdraw()
+        self.pointers.tool.put_down(self)
         self.surface.leave(self._shown)
         self.page_id = id
         self._shown = self.page
@@ -209,22 +230,6 @@ class PageStage(QWidget):
     def things_in(self, box: Box) -> list[Thing]:
         return list(self.page.some(self.surface.index.meeting(box)))
 
-    def ink_at(self, start: Point, end: Point, radius: float) -> list[str]:
-        """Strokes within `radius` of a short path, looked at in steps of half the radius."""
-        steps = max(1, math.ceil(math.dist(start, end) / max(radius / 2, 1e-6)))
-        path = [
-            (start[0] + (end[0] - start[0]) * k / steps, start[1] + (end[1] - start[1]) * k / steps)
-            for k in range(min(steps, 200) + 1)
-        ]
-        box = union([Box(*start, *start), Box(*end, *end)]).grown(radius)
-        found = []
-        for thing in self.things_in(box):
-            if thing.is_ink and not (thing.locked and self.at_board):
-                place = thing.placement
-                if any(thing.touches(*place.to_local(*point), radius / place.scale) for point in path):
-                    found.append(thing.id)
-        return found
-
     def handle_at(self, view_pos: Point) -> tuple[str, str] | None:
         things = self.things()
         own = chrome.own_handles(things, self.camera)
@@ -315,15 +320,49 @@ class PageStage(QWidget):
             self._marquees[owner] = box
         self.update()
 
-    def show_eraser(self, owner: object, view_pos: Point | None, radius: float) -> None:
-        if view_pos is None:
-            self._erasers.pop(owner, None)
-        else:
-            self._erasers[owner] = (view_pos, radius)
+    def show_marks(self, owner: object, *marks: OverlayMark) -> None:
+        self.overlay.show(owner, marks)
         self.update()
 
-    def ink_to(self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str) -> None:
-        self.update(self._ink.extend(owner, samples, pressures, width, hue, self.camera.scale))
+    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], box: Box) -> None:
+        """Paints other things in the place of some, at rest; `box` is where that differs from what is shown."""
+        self._instead[owner] = dict(instead)
+        self._replace()
+        self.surface.invalidate(box)
+        self.surface.sharpen(SLICE)
+        self._refresh()
+
+    def end_instead(self, owner: object) -> None:
+        gone = self._instead.pop(owner, None)
+        if gone:
+            self._replace()
+            for id in gone:
+                if id in self.surface.index.boxes:
+                    self.surface.invalidate(self.surface.index.boxes[id])
+            self.surface.sharpen(AT_ONCE)
+            self._refresh()
+
+    def _replace(self) -> None:
+        self.surface.instead = {id: things for shown in self._instead.values() for id, things in shown.items()}
+
+    def offer(self, at: Point, text: str, icon: str, run: Callable[[], None], drop: Callable[[], None]) -> None:
+        """Asks on the page whether to do what was prepared; a press anywhere else means no."""
+        self.withdraw()
+        self._offer = Offer(at, text, icon, run, drop)
+        self.offered.emit(self._offer)
+
+    def withdraw(self, accepted: bool = False) -> None:
+        """Ends what is offered, if anything is: done or given up."""
+        offer, self._offer = self._offer, None
+        if offer is not None:
+            (offer.run if accepted else offer.drop)()
+            self.offered.emit(None)
+
+    def fill_at(self, at: Point, hue: str, gap: float) -> None:
+        self.fill_wanted.emit(at, hue, gap)
+
+    def ink_to(self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], pen: Pen) -> None:
+        self.update(self._ink.extend(owner, samples, pressures, pen, self.camera.scale))
 
     def ink_end(self, owner: object) -> None:
         self.update(self._ink.end(owner).adjusted(-2, -2, 2, 2))

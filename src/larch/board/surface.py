@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from typing import NamedTuple
 
 from PyQt6.QtCore import QPoint, QRect, QRectF, QSize
@@ -44,6 +44,7 @@ class Surface:
         self._page = page
         self.index = SceneIndex()
         self.hidden: set[str] = set()
+        self.instead: Mapping[str, Sequence[Thing]] = {}  # what is painted in the place of some things just now
         self.camera = Camera()
         self.base = QPixmap(1, 1)
         self.size = QSize(1, 1)
@@ -66,7 +67,7 @@ class Surface:
 
     def leave(self, page: Page) -> None:
         """Keeps the picture of a page that is left, so that turning back to it shows it at once."""
-        if self.sharp and not self.hidden and not self.waiting:
+        if self.sharp and not self.hidden and not self.waiting and not self.instead:
             self._kept[page.id] = _Kept(page, self.camera, self.base.copy(), self.index)
             while len(self._kept) > MOST_KEPT:
                 self._kept.pop(next(iter(self._kept)))
@@ -220,10 +221,11 @@ class Surface:
             paint_paper(painter, page.paper, page.size, box.grown(1 / self.camera.scale), self.camera.scale)
             for depth in depths:
                 thing = page.things[depth]
-                if can_paint(thing):
-                    view_of(thing).paint(painter, thing, page)
-                else:
-                    self.waiting = True
+                for shown in self.instead.get(thing.id, (thing,)):
+                    if can_paint(shown):
+                        view_of(shown).paint(painter, shown, page)
+                    else:
+                        self.waiting = True
 
     def _aim(self, painter: QPainter) -> None:
         painter.translate(self.camera.dx, self.camera.dy)

@@ -119,12 +119,6 @@ def show_fact(page: Page, thing: Thing, name: str) -> Edit:
     return Edit(_("Show or hide a measure"), page, page.with_things({thing.id: thing.replace(shown=shown)}))
 
 
-def wipe(page: Page) -> Edit:
-    """Removes the ink and nothing else."""
-    kept = tuple(thing for thing in page.things if not thing.is_ink)
-    return Edit(_("Wipe ink"), page, page.replace(things=kept) if len(kept) < len(page.things) else page, select=())
-
-
 def set_out(page: Page, name: str = "") -> Edit:
     """Remembers how the page is set out: everything on it but ink."""
     things = tuple(thing for thing in page.things if not thing.is_ink)

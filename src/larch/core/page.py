@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Any
 
 import msgspec
@@ -70,6 +70,27 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
             if id in where:
                 things[where[id]] = thing
         return self.replace(things=tuple(things))
+
+    def exchange(self, instead: Mapping[str, Sequence[Thing]]) -> Page:
+        """With some things replaced by others, each at its depth. The first of several keeps the id."""
+        things: list[Thing] = []
+        following = self.next
+        for thing in self.things:
+            others = instead.get(thing.id)
+            if others is None:
+                things.append(thing)
+                continue
+            for number, other in enumerate(others):
+                if number:
+                    other = other.replace(id=f"t{following}")
+                    following += 1
+                things.append(other if number else other.replace(id=thing.id))
+        return self.replace(things=tuple(things), next=following)
+
+    def insert(self, at: int, *new: Thing) -> Page:
+        """With new things at a depth, 0 for the lowest. They get the ids that `put_ids` tells."""
+        named = tuple(thing.replace(id=id) for thing, id in zip(new, self.put_ids(len(new)), strict=True))
+        return self.replace(things=(*self.things[:at], *named, *self.things[at:]), next=self.next + len(new))
 
     def changing(self, ids: Iterable[str], change: Callable[[Thing], Thing]) -> Page:
         return self.with_things({thing.id: change(thing) for thing in self.some(ids)})

@@ -101,6 +101,16 @@ class Placement(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=T
     def moved(self, dx: float, dy: float) -> "Placement":
         return Placement(self.x + dx, self.y + dy, self.turn, self.scale)
 
+    def on(self, outer: "Placement") -> "Placement":
+        """This placement, given in the coordinates of something placed by `outer`, as one on the page."""
+        x, y = outer.to_page(self.x, self.y)
+        return Placement(x, y, (self.turn + outer.turn) % 360, self.scale * outer.scale)
+
+    def within(self, outer: "Placement") -> "Placement":
+        """The inverse of `on`: this placement on the page as one in the coordinates of what `outer` places."""
+        x, y = outer.to_local(self.x, self.y)
+        return Placement(x, y, (self.turn - outer.turn) % 360, self.scale / outer.scale)
+
     def turned(self, degrees: float, centre: Point) -> "Placement":
         """Turned about a point of the page, counter-clockwise as seen."""
         c, s = turn_factors(degrees)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from functools import cache
 from typing import TYPE_CHECKING, Any, ClassVar
 
@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from larch.core.action import Action
     from larch.core.edit import Edit
     from larch.core.page import Page
+    from larch.core.things.ink import Ink
 
 
 class Handle(Struct, frozen=True):
@@ -77,6 +78,7 @@ class Thing(
     is_ink: ClassVar[bool] = False
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
+    takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it
     stretches_down: ClassVar[bool] = True  # its lower edge can be dragged, if it stretches at all
     icon: ClassVar[str] = "square"
     help: ClassVar[str] = ""
@@ -144,6 +146,25 @@ class Thing(
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         """How it falls into place beside the others, within `reach` page units."""
         return None
+
+    def rubbed(self, change: Callable[[Ink], Sequence[Thing] | None]) -> Sequence[Thing] | None:
+        """What stays of it when `change` is applied to the ink in it, given in page coordinates; None if all of it does.
+
+        `change` returns what is left of a stroke, or None where it leaves it alone. See `larch.core.rub`.
+        """
+        return None
+
+    def with_ink(self, ink: Ink) -> Thing | None:
+        """Itself with a stroke of the page in it, where it takes that."""
+        return None
+
+    def plain_text(self) -> str:
+        """The words in it, for other programs."""
+        return ""
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        """Lines that hold paint back, in its own coordinates, each with whether it closes."""
+        return iter(())
 
     # Shared helpers.
 

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from functools import cache
+
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
+from larch.board.views.ink import paint_ink
+from larch.board.views.mark import paint_mark
+from larch.core.nibs import Pen
+from larch.core.things.ink import Ink, ink_from, line_from, packed
 from larch.core.words import _
 
 RISE = 8
@@ -30,7 +37,7 @@ class ToolButton(QAbstractButton):
         super().__init__(parent)
         self.name = name
         self.icon_name = icon_name
-        self.large = False
+        self.large = self.upright = False
         self.setText(label)
         self.setCheckable(True)
         self.setAccessibleName(label)
@@ -40,8 +47,8 @@ class ToolButton(QAbstractButton):
 
     def resize_for(self, large: bool, upright: bool = False) -> None:
         """Board size or Desk size; a little lower on an upright ledge, where height is scarce."""
-        self.large = large
-        self.setFixedSize(88 if large else 76, (84 if large else 74) - (8 if upright else 0))
+        self.large, self.upright = large, upright
+        self.setFixedSize(88 if large else 76, (64 if large else 60) if upright else (84 if large else 74))
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -65,7 +72,7 @@ class ToolButton(QAbstractButton):
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(STONE.darker(105))
             painter.drawRoundedRect(QRectF(7, 10, width - 14, height - 14), 8, 8)
-        pixels = 34 if self.large else 28
+        pixels = 26 if self.upright else 34 if self.large else 28
         top = (self.height() - pixels - 25) / 2 + 5 - rise
         icon(self.icon_name).paint(painter, round((width - pixels) / 2), round(top), pixels, pixels)
         painter.setFont(interface_font(16 if self.large else 14, bold=self.isChecked()))
@@ -124,11 +131,95 @@ class WidthButton(QAbstractButton):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if self.isChecked() or self.hasFocus():
-            painter.setPen(QPen(GOLD, 2))
-            painter.setBrush(STONE if self.isChecked() else Qt.GlobalColor.transparent)
-            painter.drawRoundedRect(QRectF(3, 3, 38, 38), 8, 8)
+        _frame(painter, self)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(NEEDLE)
         radius = min(14.0, max(1.5, self.line / 2))
         painter.drawEllipse(QPointF(22, 22), radius, radius)
+
+
+class PenChip(QAbstractButton):
+    """A pen, shown by a wave or a line drawn with it."""
+
+    def __init__(self, pen: Pen, parent: QWidget | None = None, label: str = "", wide: int = 72) -> None:
+        super().__init__(parent)
+        self.pen = pen
+        self.setCheckable(True)
+        self.setFixedSize(wide, 46)
+        self.setToolTip(label or pen.label())
+        self.setAccessibleName(label or pen.label())
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        _frame(painter, self)
+        paint_ink(painter, _wave(self.pen, self.width()))
+
+
+@cache
+def _wave(pen: Pen, wide: int) -> Ink:
+    """A short wave, or a line, of at most the height of a chip."""
+    thin = pen.replace(width=min(pen.width, 20.0 if wide > 60 else 13.0))
+    if pen.form == "line":
+        return _shifted(line_from([(11, 23), (wide - 11, 23)], thin))
+    if pen.form != "free":
+        return _shifted(line_from([(14, 30), (wide / 2, 14), (wide - 14, 30)], thin))
+    points = [(13 + (wide - 26) * k / 30, 23 - 8 * math.sin(k / 30 * 2 * math.pi), 0.75, 0.0) for k in range(31)]
+    ink = ink_from(points, pen=thin)
+    return _shifted(ink)
+
+
+def _shifted(ink: Ink) -> Ink:
+    """The stroke with its own origin at that of the page, since only its body is painted."""
+    x0, y0 = ink.placement.x, ink.placement.y
+    made: Ink = ink.replace(points=packed((x + x0, y + y0, p, t) for x, y, p, t in ink.samples()))
+    return made
+
+
+class MarkButton(QAbstractButton):
+    """A mark as it is stamped."""
+
+    def __init__(self, shape: str, hue: str, label: str, parent: QWidget | None = None, share: float = 1.0) -> None:
+        super().__init__(parent)
+        self.shape, self.hue, self.share = shape, hue, share
+        self.setCheckable(True)
+        self.setFixedSize(46, 46)
+        self.setToolTip(label)
+        self.setAccessibleName(label)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        _frame(painter, self)
+        painter.translate(self.width() / 2, self.height() / 2)
+        paint_mark(painter, self.shape, 32 * self.share, self.hue)
+
+
+class GapButton(QAbstractButton):
+    """Dots as far apart as they will be set."""
+
+    def __init__(self, gap: float, label: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.gap = gap
+        self.setCheckable(True)
+        self.setFixedSize(64, 44)
+        self.setToolTip(label)
+        self.setAccessibleName(label)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        _frame(painter, self)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(NEEDLE)
+        step = 8 * self.gap
+        for k in range(int(48 / step) + 1):
+            painter.drawEllipse(QPointF(9 + k * step, 22), 3.5, 3.5)
+
+
+def _frame(painter: QPainter, button: QAbstractButton) -> None:
+    """A chosen button lies on stone in a gold frame; one with the focus has the frame."""
+    if button.isChecked() or button.hasFocus():
+        painter.setPen(QPen(GOLD, 2))
+        painter.setBrush(STONE if button.isChecked() else Qt.GlobalColor.transparent)
+        painter.drawRoundedRect(QRectF(2, 2, button.width() - 4, button.height() - 4), 8, 8)

@@ -1,104 +1,152 @@
-"""The choices of the tool in hand."""
+"""The choices of the tool in hand: a card just beside it, in rows, one for each thing to be chosen."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPoint, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QGridLayout, QPushButton, QWidget
+from collections.abc import Callable, Iterable
+
+from PyQt6.QtCore import QPoint, QSize, Qt, pyqtSignal
+from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
 from larch.board.tools.base import Tool
-from larch.board.tools.draw import WIDTHS, EraserTool, PenTool
-from larch.board.tools.place import HandTool, TextTool
-from larch.board.tools.select import SelectTool
 from larch.core.hues import HUES
 from larch.core.words import _
-from larch.desk.buttons import HueButton, WidthButton
+from larch.desk.buttons import HueButton
 from larch.desk.style import lift
 
-TEXT_SIZES = (28.0, 40.0, 56.0, 80.0)
+MOST_OWN = 3  # own colours that are offered
 
 
 class Choices(QFrame):
-    """The choices of the tool in hand, just above it."""
+    """chosen: something of the tool changed; pressed: a command of the window by its name."""
 
     chosen = pyqtSignal()
     pressed = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(self, parent: QWidget, own_hues: Callable[[], tuple[str, ...]]) -> None:
         super().__init__(parent)
         self.setObjectName("card")
         lift(self)
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(8, 6, 8, 6)
-        self._grid.setSpacing(2)
+        self.own_hues = own_hues
+        self._rows = QVBoxLayout(self)
+        self._rows.setContentsMargins(10, 6, 10, 6)
+        self._rows.setSpacing(2)
+        self._row = QHBoxLayout()
         self.tool: Tool | None = None
         self.hide()
 
     def open_for(self, tool: Tool) -> None:
         """Fills itself with what can be chosen for a tool."""
+        from larch.desk.choice_rows import fill
+
         self.tool = tool
-        while self._grid.count():
-            item = self._grid.takeAt(0)
-            if item is not None and item.widget() is not None:
-                item.widget().deleteLater()
+        _empty(self._rows)
         self.setAccessibleName(_("choices for {tool}").format(tool=tool.label()))
-        column = 0
-        if isinstance(tool, PenTool):
-            column = self._sizes([(w, _("line {w} wide").format(w=f"{w:g}")) for w in WIDTHS], "width")
-        if isinstance(tool, EraserTool):
-            column = self._sizes([(r, _("rubber {w} wide").format(w=f"{2 * r:g}")) for r in (8.0, 14.0, 26.0)], "radius")
-            self._commands([("brush-cleaning", _("wipe all ink"), "wipe")], column)
-        if isinstance(tool, TextTool):
-            for size in TEXT_SIZES:
-                button = QPushButton("Aa", self)
-                button.setStyleSheet(f"font-family: Andika; font-size: {10 + size / 4:.0f}px; padding: 2px 10px;")
-                button.setCheckable(True)
-                button.setChecked(tool.size == size)
-                button.setAccessibleName(_("type size {size}").format(size=f"{size:g}"))
-                button.setMinimumHeight(44)
-                button.clicked.connect(lambda _on=False, size=size: self._choose("size", size))
-                self._grid.addWidget(button, 0, column)
-                column += 1
-        if isinstance(tool, HandTool | SelectTool):
-            self._commands(
-                [
-                    ("zoom-out", _("smaller"), "zoom out"), ("zoom-in", _("larger"), "zoom in"),
-                    ("maximize", _("whole page"), "whole page"), ("square", _("100 %"), "true size"),
-                ], 0,
-            )  # fmt: skip
-        if hasattr(tool, "hue"):
-            for k, hue in enumerate(HUES):
-                dot = HueButton(hue, self)
-                dot.setChecked(tool.hue == hue)
-                dot.clicked.connect(lambda _on=False, hue=hue: self._choose("hue", hue))
-                self._grid.addWidget(dot, 0, column + k)
+        self.row()
+        fill(self, tool)
+        self._row.addStretch(1)
         self.adjustSize()
         self.show()
         self.raise_()
 
-    def _sizes(self, sizes: list[tuple[float, str]], field: str) -> int:
-        for k, (size, label) in enumerate(sizes):
-            button = WidthButton(size, label, self)
-            button.setChecked(getattr(self.tool, field) == size)
-            button.clicked.connect(lambda _on=False, size=size: self._choose(field, size))
-            self._grid.addWidget(button, 0, k)
-        return len(sizes)
+    # What the rows are made of
 
-    def _commands(self, listed: list[tuple[str, str, str]], column: int) -> None:
-        for k, (picture, label, name) in enumerate(listed):
+    def row(self) -> None:
+        """Begins a row."""
+        if self._row.count():
+            self._row.addStretch(1)
+        self._row = QHBoxLayout()
+        self._row.setSpacing(2)
+        self._rows.addLayout(self._row)
+
+    def apart(self) -> None:
+        """A hairline between two groups."""
+        line = QFrame(self)
+        line.setFixedSize(1, 32)
+        line.setStyleSheet("background: #D9D5C8;")
+        self._row.addSpacing(6)
+        self._row.addWidget(line)
+        self._row.addSpacing(6)
+
+    def add(self, button: QWidget) -> None:
+        self._row.addWidget(button)
+
+    def words(self, text: str) -> None:
+        label = QLabel(text, self)
+        label.setObjectName("soft")
+        self._row.addWidget(label)
+        self._row.addSpacing(4)
+
+    def one_of(self, button: QAbstractButton, on: bool, set_: Callable[[], None]) -> None:
+        """A button of which one in a group is on; pressing it sets something of the tool."""
+        button.setCheckable(True)
+        button.setChecked(on)
+        button.clicked.connect(lambda: self.changed(set_))
+        self.add(button)
+
+    def icons(self, listed: Iterable[tuple[str, str, str]], now: str, set_: Callable[[str], None]) -> None:
+        """Square buttons of (value, icon, label)."""
+        for value, picture, label in listed:
+            button = QToolButton(self)
+            button.setIcon(icon(picture))
+            button.setIconSize(QSize(24, 24))
+            button.setFixedSize(44, 44)
+            button.setToolTip(label)
+            button.setAccessibleName(label)
+            button.setObjectName("pick")
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            self.one_of(button, value == now, lambda value=value: set_(value))
+
+    def texts(self, listed: Iterable[tuple[str, str]], now: str, set_: Callable[[str], None]) -> None:
+        """Buttons of (value, label)."""
+        for value, label in listed:
+            button = QPushButton(label, self)
+            button.setObjectName("choice")
+            button.setMinimumHeight(44)
+            self.one_of(button, value == now, lambda value=value: set_(value))
+
+    def hues(self, now: str, set_: Callable[[str], None], every: str = "") -> None:
+        """The hues, those mixed by the person, and a way to mix another; `every` labels a button for no hue at all."""
+        if every:
+            self.texts([("", every)], now, set_)
+        own = [hue for hue in self.own_hues() if hue not in HUES][:MOST_OWN]
+        for hue in [*HUES, *own, *([now] if now and now not in HUES and now not in own else [])]:
+            self.one_of(HueButton(hue, self), hue == now, lambda hue=hue: set_(hue))
+        mix = QToolButton(self)
+        mix.setIcon(icon("palette"))
+        mix.setIconSize(QSize(24, 24))
+        mix.setFixedSize(44, 44)
+        mix.setToolTip(_("mix a colour"))
+        mix.setAccessibleName(_("mix a colour"))
+        mix.clicked.connect(lambda: self._mix(now, set_))
+        self.add(mix)
+
+    def _mix(self, now: str, set_: Callable[[str], None]) -> None:
+        from PyQt6.QtGui import QColor
+        from PyQt6.QtWidgets import QColorDialog
+
+        from larch.core.hues import hex_of
+
+        picked = QColorDialog.getColor(QColor(hex_of(now)), self.parentWidget(), _("Mix a colour"))
+        if picked.isValid():
+            self.changed(lambda: set_(picked.name()))
+
+    def commands(self, listed: Iterable[tuple[str, str, str]]) -> None:
+        """Buttons of (icon, label, name of a command)."""
+        for picture, label, name in listed:
             button = QPushButton(icon(picture), label, self)
             button.setMinimumHeight(44)
-            button.clicked.connect(lambda _on=False, name=name: self._command(name))
-            self._grid.addWidget(button, 0, column + k)
+            button.clicked.connect(lambda _on=False, name=name: self.pressed.emit(name))
+            self.add(button)
 
-    def _command(self, name: str) -> None:
-        self.pressed.emit(name)
-
-    def _choose(self, field: str, value: object) -> None:
-        setattr(self.tool, field, value)
+    def changed(self, change: Callable[[], None]) -> None:
+        """Changes the tool, tells of it, and shows the card as it is now."""
+        change()
         self.chosen.emit()
         if self.tool is not None:
+            bottom = self.geometry().bottom()
             self.open_for(self.tool)
+            self.move(self.x(), bottom + 1 - self.height())
 
     def stand_by(self, button: QWidget, edge: str) -> None:
         """Places itself beside a tool's button, towards the page."""
@@ -115,3 +163,16 @@ class Choices(QFrame):
         places["float"] = places["bottom"] if at.y() > self.height() + 16 else places["top"]
         x, y = places[edge]
         self.move(max(8, min(x, parent.width() - self.width() - 8)), max(8, min(y, parent.height() - self.height() - 8)))
+
+
+def _empty(rows: QVBoxLayout) -> None:
+    while rows.count():
+        item = rows.takeAt(0)
+        row = item.layout() if item is not None else None
+        while row is not None and row.count():
+            inner = row.takeAt(0)
+            if inner is not None and inner.widget() is not None:
+                inner.widget().hide()
+                inner.widget().deleteLater()
+        if row is not None:
+            row.deleteLater()

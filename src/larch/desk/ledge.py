@@ -8,14 +8,15 @@ from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, 
 
 from larch.board.look import STONE, icon
 from larch.board.tools.base import Tool
-from larch.board.tools.draw import EraserTool, PenTool
+from larch.board.tools.brush import BrushTool
+from larch.board.tools.draw import PenTool
+from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import EquationTool, HandTool, TextTool
 from larch.board.tools.select import SelectTool
+from larch.board.tools.stamp import StampTool
 from larch.core.hues import PAPER
 from larch.core.words import _
 from larch.desk.buttons import ToolButton, icon_button
-
-TEXT_SIZES = (28.0, 40.0, 56.0, 80.0)
 
 
 class Ledge(QWidget):
@@ -32,7 +33,9 @@ class Ledge(QWidget):
         self.edge = "bottom"
         self._large = False
         self._held: QPoint | None = None
-        self.tools: list[Tool] = [SelectTool(), PenTool(), EraserTool(), TextTool(), EquationTool(), HandTool()]
+        self.tools: list[Tool] = [
+            SelectTool(), PenTool(), EraserTool(), StampTool(), BrushTool(), TextTool(), EquationTool(), HandTool()
+        ]  # fmt: skip
         self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
         self._group = QButtonGroup(self)
         for tool in self.tools:

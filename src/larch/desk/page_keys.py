@@ -100,11 +100,11 @@ class PageKeys:
         elif self.window.canvas.handle_focus:
             self.window.canvas.handle_focus = ""
             self.window.canvas.update()
-        elif self.window._shows("choices"):
+        elif self.window.shows("choices"):
             self.window.choices.hide()
         elif self.window.canvas.selection:
             self.window.canvas.select(())
-        elif self.window._shows("shelf"):
+        elif self.window.shows("shelf"):
             self.window.show_shelf(False)
         elif self.window.at_board:
             self.window.go_to_desk()

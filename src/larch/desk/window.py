@@ -13,7 +13,6 @@ from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMain
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.board.tools.base import Tool
 from larch.core.action import actions_for
 from larch.core.session import Session
 from larch.core.words import _
@@ -21,6 +20,7 @@ from larch.desk.commands import Commands
 from larch.desk.editors import Editors
 from larch.desk.facts import FactsCard
 from larch.desk.files import Files
+from larch.desk.in_hand import InHand
 from larch.desk.ledge import Ledge
 from larch.desk.notice import Notice
 from larch.desk.page_keys import PageKeys
@@ -55,6 +55,7 @@ class Window(QMainWindow):
         self.pages = Pages(self)
         self.keys = PageKeys(self)
         self.putting = PuttingOut(self)
+        self.hand = InHand(self)
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
@@ -74,8 +75,7 @@ class Window(QMainWindow):
         self._make_top_bar()
         self._connect()
         self.set_ledge(self.settings.ledge)
-        pen = self.ledge.tool("pen")
-        pen.width, pen.hue = self.settings.pen_width, self.settings.pen_hue  # type: ignore[attr-defined]
+        self.hand.recall()
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self.refresh_title()
@@ -94,6 +94,7 @@ class Window(QMainWindow):
         self.canvas.committed.connect(self._committed)
         self.canvas.selection_changed.connect(self.refresh_commands)
         self.canvas.menu_wanted.connect(self._menu)
+        self.hand.follow(self.canvas)
         self.canvas.installEventFilter(self)
 
     def _make_top_bar(self) -> None:
@@ -137,8 +138,8 @@ class Window(QMainWindow):
         self.setMenuWidget(bar)
 
     def _connect(self) -> None:
-        self.ledge.tool_taken.connect(self._take_tool)
-        self.ledge.choices_wanted.connect(self._toggle_choices)
+        self.ledge.tool_taken.connect(self.hand.take)
+        self.ledge.choices_wanted.connect(self.hand.toggle_choices)
         self.ledge.turned.connect(self.turn)
         self.ledge.pressed.connect(self.run)
 
@@ -148,9 +149,9 @@ class Window(QMainWindow):
     def choices(self) -> Choices:
         from larch.desk.choices import Choices
 
-        made = Choices(self.room)
-        made.pressed.connect(self._choice_pressed)
-        made.chosen.connect(self._remember_choices)
+        made = Choices(self.room, lambda: self.settings.own_hues)
+        made.pressed.connect(self.hand.run)
+        made.chosen.connect(self.hand.remember)
         return made
 
     @cached_property
@@ -180,12 +181,12 @@ class Window(QMainWindow):
 
         return Finder(self.room, self._findable)
 
-    def _close_card(self, name: str) -> None:
+    def close_card(self, name: str) -> None:
         """Hides a card if it was ever made."""
         if name in self.__dict__:
             getattr(self, name).hide()
 
-    def _shows(self, name: str) -> bool:
+    def shows(self, name: str) -> bool:
         return name in self.__dict__ and bool(getattr(self, name).isVisible())
 
     def take(self, work: OpenLesson) -> None:
@@ -310,7 +311,7 @@ class Window(QMainWindow):
     def _committed(self) -> None:
         self.refresh_commands()
         self.refresh_title()
-        if not self._shows("spread"):
+        if not self.shows("spread"):
             self.pages_changed()
 
     def refresh_title(self) -> None:
@@ -321,34 +322,6 @@ class Window(QMainWindow):
         self.setWindowTitle(f"{title}{mark} — Larch")
 
     # Tools, shelf, facts
-
-    def _take_tool(self, tool: Tool) -> None:
-        self.editors.finish()
-        self.canvas.pointers.tool = tool
-        shapes = {
-            "cross": Qt.CursorShape.CrossCursor,
-            "hand": Qt.CursorShape.OpenHandCursor,
-            "text": Qt.CursorShape.IBeamCursor,
-        }
-        self.canvas.setCursor(shapes.get(tool.cursor, Qt.CursorShape.ArrowCursor))
-        self._close_card("choices")
-        if self.canvas.tool_writes():
-            self.canvas.select(())
-
-    def _toggle_choices(self, tool: Tool) -> None:
-        if self.choices.isVisible():
-            self.choices.hide()
-            return
-        self.choices.open_for(tool)
-        self.choices.stand_by(self.ledge.buttons[tool.name], self.ledge.edge)
-
-    def _choice_pressed(self, name: str) -> None:
-        self.choices.hide()
-        self.run(name)
-
-    def _remember_choices(self) -> None:
-        pen = self.ledge.tool("pen")
-        self.keep_setting(pen_width=pen.width, pen_hue=pen.hue)  # type: ignore[attr-defined]
 
     def keep_setting(self, **changed: Any) -> None:
         self.settings = msgspec.structs.replace(self.settings, **changed)
@@ -374,7 +347,7 @@ class Window(QMainWindow):
         self._lay.activate()
         if edge != self.settings.ledge:
             self.keep_setting(ledge=edge)
-        self._close_card("choices")
+        self.close_card("choices")
         self._place_overlays()
 
     def show_shelf(self, on: bool) -> None:
@@ -391,7 +364,7 @@ class Window(QMainWindow):
         """Shelf above the ledge, spread over the page, notice on top."""
         page = self.canvas.geometry()
         below = 0
-        if self._shows("shelf"):
+        if self.shows("shelf"):
             top = page.y() if self.ledge.edge == "top" else page.bottom() + 1 - SHELF_HEIGHT
             self.shelf.setGeometry(page.x(), top, page.width(), SHELF_HEIGHT)
             below = 0 if self.ledge.edge == "top" else SHELF_HEIGHT
@@ -436,8 +409,8 @@ class Window(QMainWindow):
                 self._place_overlays()
                 self.facts.refresh()
             if event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.TouchBegin, QEvent.Type.TabletPress):
-                self._close_card("choices")
-                self._close_card("finder")
+                self.close_card("choices")
+                self.close_card("finder")
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
                 return self.keys.press(event)
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyRelease and event.key() == Qt.Key.Key_Space:

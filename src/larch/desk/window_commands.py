@@ -6,13 +6,15 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QMenu
 
+from larch.board.tools.erase import MODES, mode_label
 from larch.core.action import actions_for
-from larch.core.arrange import set_out, set_out_again, wipe
+from larch.core.arrange import set_out, set_out_again
 from larch.core.edit import Edit
+from larch.core.nibs import DASHES, ENDS, FORMS, NIBS
 from larch.core.page import SIZES, Page
 from larch.core.page_facts import dress, resize
 from larch.core.paper import PATTERNS, fresh_paper
-from larch.core.words import _, many
+from larch.core.words import _
 from larch.desk.commands import Command
 
 if TYPE_CHECKING:
@@ -23,7 +25,8 @@ ZOOM_STEP = 1.25
 
 def window_commands(window: Window) -> list[Command]:
     return [
-        *_lesson(window), *_edit(window), *_page(window), *_put_out(window), *_view(window), *_help(window),
+        *_lesson(window), *_edit(window), *_page(window), *_ink(window), *_put_out(window), *_view(window),
+        *_help(window),
     ]  # fmt: skip
 
 
@@ -133,13 +136,6 @@ def _set_out(w: Window) -> None:
     w.notice.say(_("Remembered. “Set out again” brings the page back to this."))
 
 
-def _wipe(w: Window) -> None:
-    count = sum(thing.is_ink for thing in w.canvas.page.things)
-    w.canvas.commit(wipe(w.canvas.page))
-    text = many("Wiped 1 stroke.", "Wiped {n} strokes.", count) if count else _("There is no ink on this page.")
-    w.notice.say(text, _("undo") if count else "", w.undo if count else None)
-
-
 def _page(w: Window) -> list[Command]:
     pages = w.pages
     sizes = [
@@ -172,9 +168,40 @@ def _page(w: Window) -> list[Command]:
                 _("remember arrangement"), apart=True),
         Command("set out again", _("Set out again"), lambda: w.canvas.commit(set_out_again(w.canvas.page)), "Page",
                 "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts)),
-        Command("wipe", _("Wipe ink"), lambda: _wipe(w), "Page", "brush-cleaning", "Ctrl+Shift+W",
+        Command("wipe", _("Wipe ink"), w.hand.wipe, "Page", "brush-cleaning", "Ctrl+Shift+W",
                 _("clear erase remove pen")),
+        Command("keep ink", _("Keep what is written"), w.hand.keep_ink, "Page", "lock",
+                words=_("lock ink protect eraser pupils")),
         *sizes, *papers,
+    ]  # fmt: skip
+
+
+def _ink(w: Window) -> list[Command]:
+    """What the tools that make marks can be set to, for the Finder and the keyboard."""
+    hand = w.hand
+    nibs = [
+        Command(f"nib {name}", _("Write with: {nib}").format(nib=nib.label()), lambda name=name: hand.set_pen(nib=name), "",
+                nib.icon, words=_("pen ink nib"))
+        for name, nib in NIBS.items()
+    ]  # fmt: skip
+    fields = [
+        Command(f"{field} {value or 'none'}", _("Pen: {what}").format(what=word()),
+                lambda field=field, value=value: hand.set_pen(**{field: value}), "", picture, words=_("ink line arrow dash"))
+        for field, table in (("form", FORMS), ("dash", DASHES), ("ends", ENDS))
+        for value, (word, picture) in table.items()
+    ]  # fmt: skip
+    modes = [
+        Command(f"rub {mode}", _("Rub out: {how}").format(how=mode_label(mode)), lambda mode=mode: hand.set_eraser(mode), "",
+                "eraser", words=_("eraser erase wipe remove ink"))
+        for mode in MODES
+    ]  # fmt: skip
+    return [
+        Command("wipe this colour", _("Wipe this colour"), hand.wipe_hue, "", "brush-cleaning", words=_("ink erase hue")),
+        Command("own stamp", _("Stamp with the selection"), hand.take_stamp, "", "stamp", words=_("own picture mark")),
+        Command("tip colours", _("Tip colours on or off"), hand.set_by_tip, "", "fingerprint",
+                words=_("pens fingers each device own colour")),
+        Command("keep pen", _("Keep this pen ready"), hand.keep_pen, "", "pin", words=_("preset favourite")),
+        *nibs, *fields, *modes,
     ]  # fmt: skip
 
 
@@ -185,7 +212,7 @@ def _put_out(w: Window) -> list[Command]:
         for tool in w.ledge.tools
     ]  # fmt: skip
     return [
-        Command("shelf", _("Shelf"), lambda: w.show_shelf(not w._shows("shelf")), "Put out", "library", "Ctrl+B",
+        Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shows("shelf")), "Put out", "library", "Ctrl+B",
                 _("drawer things equipment")),
         Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K",
                 _("finder search command")),

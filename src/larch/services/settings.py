@@ -5,15 +5,24 @@ from __future__ import annotations
 import msgspec
 from msgspec import Struct
 
+from larch.core.nibs import KEPT_PENS, Pen
 from larch.services.places import state_folder
 
 
 class Settings(Struct, frozen=True, omit_defaults=True):
-    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float". still: no motions."""
+    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float". still: no motions.
+
+    pen: the one in hand; pens: those kept ready; by_tip: each tip keeps a pen of its own, and tips: which. eraser: its
+    mode. own_hues: colours mixed by the person, newest first, as #rrggbb.
+    """
 
     ledge: str = "bottom"
-    pen_width: float = 5.0
-    pen_hue: str = "needle"
+    pen: Pen = Pen()
+    pens: tuple[Pen, ...] = KEPT_PENS
+    by_tip: bool = False
+    tips: dict[str, Pen] = {}
+    eraser: str = "part"
+    own_hues: tuple[str, ...] = ()
     still: bool = False
 
 

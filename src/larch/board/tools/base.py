@@ -2,18 +2,55 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from typing import ClassVar, Protocol
+from collections.abc import Callable, Mapping, Sequence
+from typing import ClassVar, NamedTuple, Protocol
 
 from larch.board.camera import Camera
 from larch.board.pointer import Sample
 from larch.core.edit import Edit
+from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.shape import Box, Point
 from larch.core.thing import Snap, Thing
 
 TOUCH_SLACK = 12.0  # pixels by which a fingertip may miss
 DRAG_START = 5.0  # pixels a pointer moves before it drags
+
+
+class Ring(NamedTuple):
+    """A line drawn round something, in page units."""
+
+    points: Sequence[Point]
+
+
+class Rubber(NamedTuple):
+    """Where the rubber is and how far it reaches, in pixels of the view."""
+
+    at: Point
+    radius: float
+
+
+class Spots(NamedTuple):
+    """Places that were tapped and wait for more, in page units."""
+
+    points: Sequence[Point]
+
+
+class Caption(NamedTuple):
+    """A word beside a place of the page."""
+
+    at: Point
+    text: str
+
+
+class Band(NamedTuple):
+    """An upright strip of the page, from one x to another, that something sweeps over."""
+
+    x0: float
+    x1: float
+
+
+OverlayMark = Ring | Rubber | Spots | Caption | Band
 
 
 class Stage(Protocol):
@@ -29,7 +66,6 @@ class Stage(Protocol):
     def commit(self, edit: Edit) -> None: ...
     def select(self, ids: Sequence[str]) -> None: ...
     def thing_at(self, pos: Point, slack: float) -> Thing | None: ...
-    def ink_at(self, start: Point, end: Point, radius: float) -> list[str]: ...
     def things_in(self, box: Box) -> list[Thing]: ...
     def handle_at(self, view_pos: Point) -> tuple[str, str] | None: ...
     def box_of(self, things: Sequence[Thing]) -> Box: ...
@@ -39,11 +75,13 @@ class Stage(Protocol):
     def end_preview(self, owner: object) -> None: ...
     def show_snap(self, owner: object, snap: Snap | None) -> None: ...
     def show_marquee(self, owner: object, box: Box | None) -> None: ...
-    def ink_to(
-        self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], width: float, hue: str
-    ) -> None: ...
+    def show_marks(self, owner: object, *marks: OverlayMark) -> None: ...
+    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], box: Box) -> None: ...
+    def end_instead(self, owner: object) -> None: ...
+    def offer(self, at: Point, text: str, icon: str, run: Callable[[], None], drop: Callable[[], None]) -> None: ...
+    def ink_to(self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], pen: Pen) -> None: ...
     def ink_end(self, owner: object) -> None: ...
-    def show_eraser(self, owner: object, view_pos: Point | None, radius: float) -> None: ...
+    def fill_at(self, at: Point, hue: str, gap: float) -> None: ...
     def pan_by(self, dx: float, dy: float) -> None: ...
     def zoom_by(self, factor: float, view_pos: Point) -> None: ...
     def edit_thing(self, thing: Thing) -> None: ...
@@ -72,9 +110,13 @@ class Tool:
     icon: ClassVar[str] = ""
     cursor: ClassVar[str] = "arrow"
     shortcut: ClassVar[str] = ""
+    makes_marks: ClassVar[bool] = False  # a flat hand rubs out while it is in hand
 
     def label(self) -> str:
         raise TypeError(self.name)
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
         return Gesture()
+
+    def put_down(self, stage: Stage) -> None:
+        """Another tool is taken, or another page: gives up what was begun."""

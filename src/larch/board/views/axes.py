@@ -8,8 +8,8 @@ from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
+from larch.board.strokes import polygon_of, ribbon
 from larch.board.views.base import View, words
-from larch.board.views.ink import polygon_of, ribbon
 from larch.core.graph import Curve, branches
 from larch.core.page import Page
 from larch.core.thing import Thing

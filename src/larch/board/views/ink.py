@@ -1,31 +1,24 @@
-"""Ink as a smooth filled outline."""
+"""Ink as a smooth filled outline; the highlighter lets through what it covers."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, ClassVar
+from typing import ClassVar
 
-from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QPainter, QPolygonF
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor, QPaintEngine, QPainter, QPainterPath, QPolygonF
 
 from larch.board.look import colour
+from larch.board.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
 from larch.board.views.base import View
 from larch.core.memo import remember
+from larch.core.nibs import NIBS
 from larch.core.page import Page
 from larch.core.thing import Thing
-from larch.core.things.ink import Ink
+from larch.core.things.ink import Ink, head_length, track
 
-if TYPE_CHECKING:
-    from numpy.typing import NDArray
-
-PIECE = 32  # outlines are filled in pieces: the cost of one grows faster than its length
-OVERLAP = 2
-STEPS = 4  # points on each smoothing curve
-SHARP = 0.4  # cosine of the turn beyond which a corner gets a round of its own
-
-
-def breadth(pressure: float) -> float:
-    """Line width over the nominal width, by pressure."""
-    return 0.4 + 0.6 * min(1.0, max(0.0, pressure))
+LIGHT, CLEAR = 0.76, 1.6  # lightness of a highlighter's colour, and how much stronger it is than the hue
+WASH = 0.5  # how opaque it is on a device that can't multiply
+OPAQUE_ONLY = (QPaintEngine.Type.SVG, QPaintEngine.Type.Pdf)  # what can't multiply
 
 
 class InkView(View):
@@ -34,85 +27,88 @@ class InkView(View):
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Ink)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(colour(thing.hue))
-        polygons, rounds = outline(thing)
-        for polygon in polygons:
-            painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
-        for centre, radius in rounds:
-            painter.drawEllipse(centre, radius, radius)
+        paint_ink(painter, thing)
+
+
+def paint_ink(painter: QPainter, ink: Ink) -> None:
+    """A stroke in its own coordinates."""
+    painter.setPen(Qt.PenStyle.NoPen)
+    if ink.nib == "highlighter":
+        _highlight(painter, ink)
+        return
+    painter.setBrush(colour(ink.hue))
+    polygons, rounds = outline(ink)
+    for polygon in polygons:
+        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
+    for centre, radius in rounds:
+        painter.drawEllipse(centre, radius, radius)
+
+
+def wash(hue: str) -> QColor:
+    """What a highlighter of a hue lays over white: the same hue, bright and clear."""
+    h, s, _lightness, _alpha = colour(hue).getHslF()
+    return QColor.fromHslF(max(0.0, h or 0.0), min(1.0, (s or 0.0) * CLEAR), LIGHT)
+
+
+def _highlight(painter: QPainter, ink: Ink) -> None:
+    """One path, so that a stroke that crosses itself is no darker there."""
+    shade = wash(ink.hue)
+    engine = painter.paintEngine()
+    painter.save()
+    if engine is not None and engine.type() in OPAQUE_ONLY:
+        shade.setAlphaF(WASH)
+    else:
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+    painter.setBrush(shade)
+    painter.drawPath(_one_path(ink))
+    painter.restore()
 
 
 @remember
-def outline(ink: Ink) -> tuple[list[QPolygonF], list[tuple[QPointF, float]]]:
+def _one_path(ink: Ink) -> QPainterPath:
+    path = QPainterPath()
+    path.setFillRule(Qt.FillRule.WindingFill)
+    polygons, rounds = outline(ink)
+    for polygon in polygons:
+        path.addPolygon(polygon if _clockwise(polygon) else QPolygonF(list(reversed(list(polygon)))))
+        path.closeSubpath()
+    for centre, radius in rounds:
+        path.addEllipse(centre, radius, radius)
+    return path
+
+
+def _clockwise(polygon: QPolygonF) -> bool:
+    """As seen on the page. Winding fill leaves holes where pieces of opposite sense overlap; ellipses run clockwise."""
+    corners = [(point.x(), point.y()) for point in polygon]
+    following = corners[1:] + corners[:1]
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(corners, following, strict=True)) >= 0
+
+
+@remember
+def outline(ink: Ink) -> tuple[list[QPolygonF], list[Round]]:
     """Polygons and rounds that make up the stroke, in its own coordinates."""
     import numpy as np
+    from PyQt6.QtCore import QPointF
 
-    data = np.frombuffer(ink.points, dtype="<f4").reshape(-1, 4).astype(np.float64)
-    half = ink.width / 2 * (0.4 + 0.6 * np.clip(data[:, 2], 0, 1))
+    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4).astype(np.float64)
+    least = NIBS[ink.nib].least if ink.nib in NIBS else NIBS["pen"].least
+    half = ink.width / 2 * (least + (1 - least) * np.clip(data[:, 2], 0, 1))
     if len(data) < 2 or np.ptp(data[:, 0]) + np.ptp(data[:, 1]) < 1e-6:
         first = QPointF(float(data[0, 0]), float(data[0, 1])) if len(data) else QPointF()
         return [], [(first, float(half[0]) if len(data) else 0.0)]
-    along, radius = smoothed(data[:, :2], half)
-    rounds = [(QPointF(*along[i]), float(radius[i])) for i in (0, -1)]
-    polygons, corners = ribbon(along, radius)
-    return polygons, rounds + corners
-
-
-def ribbon(along: NDArray[Any], radius: NDArray[Any]) -> tuple[list[QPolygonF], list[tuple[QPointF, float]]]:
-    """A line of varying half width as polygons, and rounds for its sharp corners. Far faster than a thick pen."""
-    import numpy as np
-
-    steps = np.diff(along, axis=0)
-    length = np.hypot(steps[:, 0], steps[:, 1])
-    keep = np.append(True, length > 1e-9)
-    along, radius = along[keep], radius[keep]
-    if len(along) < 2:
-        return [], []
-    way = np.gradient(along, axis=0)
-    size = np.hypot(way[:, 0], way[:, 1])
-    size[size == 0] = 1
-    normal = np.column_stack([-way[:, 1], way[:, 0]]) / size[:, None] * radius[:, None]
-    left, right = along + normal, along - normal
-    polygons = []
-    for start in range(0, len(along) - 1, PIECE):
-        stop = min(len(along), start + PIECE + OVERLAP)
-        polygons.append(polygon_of(np.concatenate([left[start:stop], right[start:stop][::-1]])))
-    return polygons, _corner_rounds(along, radius)
-
-
-def smoothed(points: NDArray[Any], half: NDArray[Any]) -> tuple[NDArray[Any], NDArray[Any]]:
-    """Quadratic curves from the middle of each step to the middle of the next, as the live stroke is drawn."""
-    import numpy as np
-
-    if len(points) < 3:
-        return points, half
-    values = np.column_stack([points, half])
-    middles = (values[:-1] + values[1:]) / 2
-    t = (np.arange(STEPS) / STEPS)[None, :, None]
-    a, b, c = middles[:-1, None, :], values[1:-1, None, :], middles[1:, None, :]
-    curve = ((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t * t * c).reshape(-1, 3)
-    whole = np.concatenate([values[:1], curve, middles[-1:], values[-1:]])
-    return whole[:, :2], whole[:, 2]
-
-
-def _corner_rounds(along: NDArray[Any], radius: NDArray[Any]) -> list[tuple[QPointF, float]]:
-    import numpy as np
-
-    steps = np.diff(along, axis=0)
-    size = np.hypot(steps[:, 0], steps[:, 1])
-    cosine = (steps[:-1] * steps[1:]).sum(axis=1) / (size[:-1] * size[1:] + 1e-30)
-    return [(QPointF(*along[i + 1]), float(radius[i + 1])) for i in np.flatnonzero(cosine < SHARP)]
-
-
-def polygon_of(points: NDArray[Any]) -> QPolygonF:
-    """An array of shape (n, 2) as a QPolygonF, without a Python loop."""
-    import numpy as np
-
-    polygon = QPolygonF()
-    polygon.resize(len(points))
-    buffer = polygon.data()
-    assert buffer is not None
-    buffer.setsize(len(points) * 16)
-    np.frombuffer(buffer, dtype=np.float64).reshape(-1, 2)[:] = points
-    return polygon
+    whole = smoothed(data[:, :2], half) if ink.form == "free" else Track(data[:, :2], half)
+    polygons: list[QPolygonF] = []
+    rounds: list[Round] = []
+    for part in dashed(whole, ink.dash, ink.width):
+        for piece in grained(part, ink.width) if ink.nib == "crayon" else [part]:
+            made, corners = ribbon(piece.along, piece.radius)
+            polygons += made
+            rounds += corners
+            if ink.nib != "crayon" or not made:
+                rounds += [(QPointF(*piece.along[i]), float(piece.radius[i])) for i in (0, -1)]
+    for at_start in (True, False):
+        if ink.ends in ("both", "start" if at_start else "end"):
+            sides, tips = head(whole, head_length(ink), at_start)
+            polygons += sides
+            rounds += tips
+    return polygons, rounds

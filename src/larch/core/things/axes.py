@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.fact import Fact, measure, number_text, read_number
@@ -62,6 +62,9 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
 
     def extent(self) -> Box:
         return Box(0, 0, self.width, self.height)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.extent().corners(), True
 
     def to_local(self, x: float, y: float) -> Point:
         """From the plane to its own coordinates."""

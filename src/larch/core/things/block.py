@@ -11,7 +11,7 @@ from larch.core.arrange import ids_of
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, union
+from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import ShelfItem, Snap, Thing
 from larch.core.words import _, many
 
@@ -56,6 +56,9 @@ class Block(Thing, frozen=True, kw_only=True, tag="block"):
         ten = 10 * UNIT
         size = {1: (UNIT, UNIT), 10: (UNIT, ten), 100: (ten, ten), 1000: (ten + DEPTH, ten + DEPTH)}
         return Box(0, 0, *size[self.value])
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.extent().corners(), True
 
     def worth(self) -> int | None:
         return self.value

@@ -51,6 +51,9 @@ class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
     def label(self, page: Page) -> str:
         return self.name or self.source
 
+    def plain_text(self) -> str:
+        return self.source
+
     def extent(self) -> Box:
         """An estimate; the board measures what it has set in type."""
         tall = 1.9 if "/" in self.source else 1.35

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core import geometry
@@ -79,6 +79,9 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
 
     def extent(self) -> Box:
         return box_of(self.vertices)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.vertices, True
 
     def touches(self, x: float, y: float, slack: float) -> bool:
         if geometry.inside(self.vertices, x, y):

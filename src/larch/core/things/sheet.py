@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.action import Action, Things, only
@@ -11,7 +11,7 @@ from larch.core.fact import Fact, measure
 from larch.core.page import Page
 from larch.core.page_facts import dress
 from larch.core.paper import PATTERNS, Paper, fresh_paper, paper_facts
-from larch.core.shape import Box
+from larch.core.shape import Box, Point
 from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
 
@@ -51,6 +51,9 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
 
     def extent(self) -> Box:
         return Box(0, 0, self.width, self.height)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.extent().corners(), True
 
     def put_out(self, page: Page) -> Edit | None:
         return dress(page, self.paper)

@@ -59,6 +59,9 @@ class Text(Thing, frozen=True, kw_only=True, tag="text"):
         first = self.text.strip().split("\n")[0]
         return self.name or (first[:40] + "…" if len(first) > 40 else first) or self.title()
 
+    def plain_text(self) -> str:
+        return self.text
+
     def extent(self) -> Box:
         """An estimate by the number of characters; the board measures with the font itself."""
         lines = self.text.split("\n") or [""]

@@ -1,0 +1,151 @@
+"""What can be chosen for each tool, row by row."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtWidgets import QCheckBox, QPushButton
+
+from larch.board.look import icon
+from larch.board.tools.base import Tool
+from larch.board.tools.brush import GAPS, BrushTool
+from larch.board.tools.draw import PenTool
+from larch.board.tools.erase import MODES, RADII, EraserTool, mode_label
+from larch.board.tools.place import HandTool, TextTool
+from larch.board.tools.select import SelectTool
+from larch.board.tools.stamp import GAPS as ROW_GAPS
+from larch.board.tools.stamp import SIZES, StampTool
+from larch.core.nibs import DASHES, ENDS, FORMS, NIBS, Pen
+from larch.core.things.mark import MARKS
+from larch.core.words import _
+from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
+from larch.desk.choices import Choices
+
+
+def fill(card: Choices, tool: Tool) -> None:
+    """Adds a tool's rows to the card."""
+    rows = next((rows for kind, rows in ROWS.items() if isinstance(tool, kind)), None)
+    if rows is not None:
+        rows(card, tool)
+
+
+def _pen(card: Choices, tool: PenTool) -> None:
+    """Pens kept ready; nib, form, dashes and ends; width and colour; whether each tip keeps its own."""
+
+    def take(pen: Pen) -> Callable[[], None]:
+        return lambda: tool.choose(pen)
+
+    for kept in tool.kept:
+        card.one_of(PenChip(kept, card), kept == tool.pen, take(kept))
+    card.apart()
+    card.add(_keeper(card, tool))
+    card.row()
+    change = lambda **fields: tool.choose(tool.pen.replace(**fields))  # noqa: E731
+    for name, nib in NIBS.items():
+        chip = PenChip(Pen(name, width=nib.widths[1], hue=tool.pen.hue), card, nib.label(), 56)
+        card.one_of(chip, name == tool.pen.nib, take(tool.pen.with_nib(name)))
+    card.apart()
+    forms = [(value, picture, word()) for value, (word, picture) in FORMS.items()]
+    card.icons(forms, tool.pen.form, lambda form: change(form=form))
+    for table, field in ((DASHES, "dash"), (ENDS, "ends")):
+        card.apart()
+        for value, (word, _picture) in table.items():
+            chip = PenChip(Pen("fine", "line", 3.0, **{field: value}), card, word(), 56)
+            card.one_of(chip, value == getattr(tool.pen, field), take(tool.pen.replace(**{field: value})))
+    card.row()
+    for width in NIBS[tool.pen.nib].widths:
+        button = WidthButton(width, _("line {w} wide").format(w=f"{width:g}"), card)
+        card.one_of(button, tool.pen.width == width, lambda width=width: change(width=width))
+    card.apart()
+    card.hues(tool.pen.hue, lambda hue: change(hue=hue))
+    card.row()
+    tips = QCheckBox(_("Tip colours: each pen, fingertip and mouse keeps the pen it was last given"), card)
+    tips.setMinimumHeight(40)
+    tips.setChecked(tool.by_tip)
+
+    def by_tip() -> None:
+        tool.by_tip = not tool.by_tip
+        tool.choose(tool.pen)
+
+    tips.clicked.connect(lambda: card.changed(by_tip))
+    card.add(tips)
+
+
+def _keeper(card: Choices, tool: PenTool) -> QPushButton:
+    """Keeps the pen in hand among those that lie ready, in the place of the one that was kept longest."""
+    keep = QPushButton(icon("pin"), _("keep this pen"), card)
+    keep.setMinimumHeight(44)
+    keep.setEnabled(tool.pen not in tool.kept)
+
+    def change() -> None:
+        tool.kept = [*tool.kept[1:], tool.pen]
+
+    keep.clicked.connect(lambda: card.changed(change))
+    return keep
+
+
+def _eraser(card: Choices, tool: EraserTool) -> None:
+    def mode(value: str) -> None:
+        tool.mode = value
+
+    def hue(value: str) -> None:
+        tool.only_hue = value
+
+    card.texts([(name, mode_label(name)) for name in MODES], tool.mode, mode)
+    if tool.mode in ("part", "strokes"):
+        card.apart()
+        for radius in RADII:
+            button = WidthButton(radius, _("rubber {w} wide").format(w=f"{2 * radius:g}"), card)
+            card.one_of(button, tool.radius == radius, lambda radius=radius: setattr(tool, "radius", radius))
+    card.row()
+    card.hues(tool.only_hue, hue, every=_("every colour"))
+    card.row()
+    wiping = ("wipe this colour", _("wipe this colour")) if tool.only_hue else ("wipe", _("wipe all ink"))
+    card.commands([("brush-cleaning", wiping[1], wiping[0]), ("lock", _("keep what is written"), "keep ink")])
+
+
+def _stamp(card: Choices, tool: StampTool) -> None:
+    for shape, word in MARKS.items():
+        button = MarkButton(shape, tool.hue, word(), card)
+        card.one_of(button, tool.shape == shape, lambda shape=shape: setattr(tool, "shape", shape))
+    card.apart()
+    if tool.own:
+        card.texts([("own", _("own picture"))], tool.shape, lambda shape: setattr(tool, "shape", shape))
+    card.commands([("square-dashed", _("take the selection as picture"), "own stamp")])
+    card.row()
+    for size in SIZES:
+        button = MarkButton("dot", "slate", _("{w} large").format(w=f"{size:g}"), card, size / SIZES[-1])
+        card.one_of(button, tool.size == size, lambda size=size: setattr(tool, "size", size))
+    card.apart()
+    for gap in ROW_GAPS:
+        label = _("in a row, {gap} sizes apart").format(gap=f"{gap:g}")
+        card.one_of(GapButton(gap, label, card), tool.gap == gap, lambda gap=gap: setattr(tool, "gap", gap))
+    card.row()
+    card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
+
+
+def _brush(card: Choices, tool: BrushTool) -> None:
+    card.words(_("bridges gaps up to"))
+    for gap in GAPS:
+        card.texts([(f"{gap:g}", f"{gap / 32:g} cm")], f"{tool.gap:g}", lambda _v, gap=gap: setattr(tool, "gap", gap))
+    card.row()
+    card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
+
+
+def _text(card: Choices, tool: TextTool) -> None:
+    card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
+
+
+def _view(card: Choices, tool: Tool) -> None:
+    card.commands(
+        [
+            ("zoom-out", _("smaller"), "zoom out"), ("zoom-in", _("larger"), "zoom in"),
+            ("maximize", _("whole page"), "whole page"), ("square", _("100 %"), "true size"),
+        ]
+    )  # fmt: skip
+
+
+ROWS: dict[type[Tool], Callable[..., None]] = {
+    PenTool: _pen, EraserTool: _eraser, StampTool: _stamp, BrushTool: _brush, TextTool: _text, HandTool: _view,
+    SelectTool: _view,
+}  # fmt: skip
