@@ -485,9 +485,10 @@ def test_text_is_edited_at_the_size_it_has(window: Window) -> None:
     window.editors.edit(text)
     editor = window.editors.open
     assert editor is not None
-    editor.ensurePolished()
-    wanted = text.size * window.canvas.camera.scale
-    assert editor.font().pixelSize() == pytest.approx(wanted, abs=1)
+    shown = editor.transform().m11() * editor.page_document.defaultFont().pixelSize()
+    assert shown == pytest.approx(text.size * window.canvas.camera.scale, rel=0.02)
+    at = window.canvas.camera.to_view(text.placement.x, text.placement.y)
+    assert abs(editor.x() - at[0]) < 8 and abs(editor.y() - at[1]) < 20
     QTest.keyClick(editor, KEYS.Key_Escape)
     assert window.canvas.page.thing(text.id) == text
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import sys
 import threading
 from collections.abc import Callable
@@ -33,6 +34,7 @@ from larch.core.session import Session
 from larch.core.shape import Point, union
 
 REST = 110  # ms without zooming after which the picture is made sharp
+TWICE, NEAR = 420.0, 26.0  # ms and pixels within which a second tap makes a double one
 WHEEL_STEP = 1.0015
 
 
@@ -46,6 +48,7 @@ class Canvas(PageStage):
         super().__init__(session, page_id, parent)
         self._fitted = True
         self._fetching = False
+        self._last_press: Sample | None = None
         self._rest = QTimer(self, interval=REST, singleShot=True, timeout=self._settle)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
@@ -193,7 +196,15 @@ class Canvas(PageStage):
         if self.camera is not self.surface.camera:
             self._settle_now()
         self.withdraw()
-        self.pointers.press(sample)
+        self.pointers.press(self._counted(sample))
+
+    def _counted(self, sample: Sample) -> Sample:
+        """With the taps of fingers and pens counted, as Qt counts those of a mouse."""
+        before, self._last_press = self._last_press, sample
+        if sample.kind == "mouse" or before is None or before.kind != sample.kind:
+            return sample
+        quick = sample.time - before.time < TWICE and math.dist(sample.view_pos, before.view_pos) < NEAR
+        return sample._replace(clicks=2) if quick and before.time > 0 else sample
 
     def mousePressEvent(self, event: QMouseEvent | None, clicks: int = 1) -> None:
         assert event is not None

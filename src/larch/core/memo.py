@@ -16,25 +16,33 @@ def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     `value` must be immutable and weakly referable. Identity, not equality, is the key:
     comparing two strokes of a thousand points would cost more than most of what is remembered.
     """
-    known: dict[int, tuple[weakref.ref[Any], R]] = {}
-    return wraps(compute)(_looking_up(compute, lambda: known))
+    known = _Known[R]()
+    return wraps(compute)(_looking_up(compute, lambda: known, shared=True))
+
+
+class _Known(dict[int, tuple["weakref.ref[Any]", R]]):
+    """Results by the id of their value, and the ids of values that died in another thread."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.late: list[int] = []
 
 
 def remember_in_thread(compute: Callable[[T], R]) -> Callable[[T], R]:
     """As `remember`, but apart for each thread: for results that hold fonts, which belong to the thread they were
-    made in and die with it."""
+    made in and die with it. A result whose value dies in another thread waits for its own thread to let it go."""
     own = threading.local()
 
-    def known() -> dict[int, tuple[weakref.ref[Any], R]]:
+    def known() -> _Known[R]:
         if not hasattr(own, "known"):
-            own.known = {}
-        found: dict[int, tuple[weakref.ref[Any], R]] = own.known
+            own.known = _Known[R]()
+        found: _Known[R] = own.known
         return found
 
-    return wraps(compute)(_looking_up(compute, known))
+    return wraps(compute)(_looking_up(compute, known, shared=False))
 
 
-def _looking_up(compute: Callable[[T], R], where: Callable[[], dict[int, tuple[weakref.ref[Any], R]]]) -> Callable[[T], R]:
+def _looking_up(compute: Callable[[T], R], where: Callable[[], _Known[R]], shared: bool) -> Callable[[T], R]:
     def look_up(value: T) -> R:
         known = where()
         key = id(value)
@@ -42,7 +50,17 @@ def _looking_up(compute: Callable[[T], R], where: Callable[[], dict[int, tuple[w
         if found is not None and found[0]() is value:
             return found[1]
         result = compute(value)
-        known[key] = (weakref.ref(value, lambda _gone: known.pop(key, None)), result)
+        while known.late:
+            known.pop(known.late.pop(), None)
+        home = threading.get_ident()
+
+        def forget(_gone: object) -> None:
+            if shared or threading.get_ident() == home:
+                known.pop(key, None)
+            else:
+                known.late.append(key)
+
+        known[key] = (weakref.ref(value, forget), result)
         return result
 
     return look_up

@@ -80,6 +80,8 @@ class Thing(
     turnable: ClassVar[bool] = True
     takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it
     stretches_down: ClassVar[bool] = True  # its lower edge can be dragged, if it stretches at all
+    editor: ClassVar[str] = ""  # which editor opens it: "words", "equation" or none
+    taps: ClassVar[int] = 1  # how many taps at the Board mean its action
     icon: ClassVar[str] = "square"
     help: ClassVar[str] = ""
     order: ClassVar[int] = 50  # where its entries stand on the shelf
@@ -220,7 +222,7 @@ def kinds() -> dict[str, type[Thing]]:
         kind = waiting.pop()
         waiting += kind.__subclasses__()
         tag = kind.__struct_config__.tag
-        if tag and not kind.__name__.startswith("_"):
+        if tag and not str(tag).startswith("_"):  # what kinds share is none itself
             found[str(tag)] = kind
     return dict(sorted(found.items()))
 

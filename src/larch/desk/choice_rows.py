@@ -16,6 +16,7 @@ from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import GAPS as ROW_GAPS
 from larch.board.tools.stamp import SIZES, StampTool
 from larch.core.nibs import DASHES, ENDS, FORMS, NIBS, Pen
+from larch.core.rich import DISTANCES, TITLE
 from larch.core.things.mark import MARKS
 from larch.core.words import _
 from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
@@ -133,6 +134,13 @@ def _brush(card: Choices, tool: BrushTool) -> None:
 
 
 def _text(card: Choices, tool: TextTool) -> None:
+    """Type by the distance it is read from; its colour; a note instead."""
+    sizes = [(f"{size:g}", _("read from {m} m").format(m=metres)) for metres, size in DISTANCES.items()]
+    sizes.append((f"{TITLE:g}", _("title")))
+    card.texts(sizes, f"{tool.size:g}", lambda size: setattr(tool, "size", float(size)))
+    card.apart()
+    card.commands([("sticky-note", _("sticky note"), "note")])
+    card.row()
     card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
 
 

@@ -15,10 +15,11 @@ from larch.core.arrange import put
 from larch.core.codec import CodecError, thing_from_json, thing_to_json
 from larch.core.edit import Edit
 from larch.core.page import Page
+from larch.core.rich import LONGEST
+from larch.core.rich_html import read_html
 from larch.core.shape import Placement, Point, union
 from larch.core.thing import Thing
-from larch.core.things.equation import Equation
-from larch.core.things.text import LONGEST, Text
+from larch.core.things.text import Text
 from larch.core.words import _
 
 OWN = "application/x-larch-things+json"
@@ -35,7 +36,7 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     alone = page.replace(things=tuple(things), paper=page.paper.__class__())
     data.setImageData(page_image(alone, max(16, min(4000, round(area.width * 2))), area))
     data.setData("image/svg+xml", QByteArray(page_svg(alone)))
-    texts = [t.text if isinstance(t, Text) else t.source for t in things if isinstance(t, Text | Equation)]
+    texts = [words for thing in things if (words := thing.plain_text())]
     if texts:
         data.setText("\n".join(texts))
     clipboard = QGuiApplication.clipboard()
@@ -53,14 +54,24 @@ def paste_edit(page: Page, centre: Point) -> Edit | None:
         things = _things(bytes(data.data(OWN).data()))
         moved = [thing.moved(SHIFT, SHIFT).replace(locked=False) for thing in things]
         return put(page, moved, _("Paste")) if moved else None
-    words = data.text().strip()[:LONGEST] if data.hasText() else ""
-    if not words:
+    text = _text(data)
+    if text is None:
         return None
-    width = 900.0 if max(map(len, words.split("\n"))) > 40 else 0.0
-    text = Text(text=words, width=width)
     box = text.extent()
     placed = text.replace(placement=Placement(centre[0] - box.width / 2, centre[1] - box.height / 2))
     return put(page, [placed], _("Paste"))
+
+
+def _text(data: QMimeData) -> Text | None:
+    """Words from another program, without what made them look foreign."""
+    if data.hasHtml():
+        words, runs, paragraphs = read_html(data.html())
+    else:
+        words, runs, paragraphs = data.text().strip()[:LONGEST] if data.hasText() else "", (), ()
+    if not words:
+        return None
+    width = 900.0 if max(map(len, words.split("\n"))) > 40 else 0.0
+    return Text(text=words, runs=runs, paragraphs=paragraphs, width=width)
 
 
 def _things(raw: bytes) -> list[Thing]:

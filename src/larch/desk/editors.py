@@ -3,25 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, QPointF, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QPlainTextEdit, QVBoxLayout
+from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout
 
 from larch.board.canvas import Canvas
-from larch.board.look import colour, page_font
 from larch.board.views import view_of
 from larch.core.arrange import put
 from larch.core.edit import Edit
 from larch.core.expression import ExpressionError, parse, reading
 from larch.core.graph import readable
-from larch.core.hues import GOLD
+from larch.core.rich import Lettered
 from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
-from larch.core.things.text import LONGEST as LONGEST_TEXT
-from larch.core.things.text import Text
 from larch.core.words import _
+from larch.desk.spelling import Spelling
 from larch.desk.style import lift
+
+if TYPE_CHECKING:
+    from larch.desk.text_editor import TextEditor
 
 
 class Editors(QObject):
@@ -31,18 +33,21 @@ class Editors(QObject):
         super().__init__(canvas)
         self.canvas = canvas
         self.tell = tell
+        self.speller = Spelling(self, lambda: canvas.session.lesson.language)
         self.open: TextEditor | EquationEditor | None = None
         canvas.edit_wanted.connect(self.edit)
         canvas.viewed.connect(lambda: self.open.place() if self.open is not None else None)
 
     def edit(self, thing: Thing) -> None:
-        """Opens the editor for a text or an equation; other kinds have none."""
+        """Opens the editor that a thing asks for; many have none."""
         self.finish()
-        self.canvas.editing = not thing.locked and isinstance(thing, Text | Equation)
+        self.canvas.editing = not thing.locked and bool(thing.editor)
         self.canvas.viewed.emit()
-        if thing.locked:
+        if thing.editor and thing.locked:
             self.tell(_("It is locked; unlock it to change it."))
-        elif isinstance(thing, Text):
+        elif isinstance(thing, Lettered):
+            from larch.desk.text_editor import TextEditor
+
             self.open = TextEditor(self, thing)
         elif isinstance(thing, Equation):
             self.open = EquationEditor(self, thing)
@@ -71,82 +76,6 @@ class Editors(QObject):
             self.canvas.commit(Edit(_("Delete"), page, page.without([before.id])))
         else:
             self.canvas.commit(Edit(label, page, page.with_things({before.id: after})))
-
-
-class TextEditor(QPlainTextEdit):
-    """Types right on the page, at the size and place of the text."""
-
-    def __init__(self, editors: Editors, thing: Text) -> None:
-        super().__init__(editors.canvas)
-        self.editors = editors
-        self.thing = thing
-        self._done = False
-        self.setAccessibleName(_("text"))
-        self.setFrameShape(QFrame.Shape.NoFrame)
-        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setLineWrapMode(QPlainTextEdit.LineWrapMode.WidgetWidth if thing.width else QPlainTextEdit.LineWrapMode.NoWrap)
-        self.document().setDocumentMargin(0)
-        self.setPlainText(thing.text)
-        if thing.text:
-            self.selectAll()
-        self.textChanged.connect(self.place)
-        if editors.canvas.page.thing(thing.id) is not None:
-            editors.canvas.hide_things(self, [thing.id])
-        self.place()
-        self.show()
-        self.setFocus()
-
-    def current(self) -> Text:
-        changed: Text = self.thing.replace(text=self.toPlainText().rstrip("\n")[:LONGEST_TEXT])
-        return changed
-
-    def place(self) -> None:
-        if self._done:
-            return
-        camera = self.editors.canvas.camera
-        size = self.thing.size * self.thing.placement.scale * camera.scale
-        font = page_font(max(6, size), self.thing.bold)
-        if self.font().pixelSize() != font.pixelSize():
-            self._dress(max(6, round(size)))
-        box = view_of(self.thing).extent(self.current().replace(text=(self.toPlainText() + "MM")[:LONGEST_TEXT]))
-        x, y = camera.to_view(self.thing.placement.x, self.thing.placement.y)
-        k = self.thing.placement.scale * camera.scale
-        self.setGeometry(round(x), round(y), round(max(120, box.width * k + 24)), round(box.height * k * 1.12 + 10))
-
-    def _dress(self, pixels: int) -> None:
-        """Looks like the text it will be. Set by style sheet, which would overrule a font set otherwise."""
-        weight = "bold" if self.thing.bold else "normal"
-        self.setStyleSheet(
-            f"QPlainTextEdit {{ font-family: Andika; font-size: {pixels}px; font-weight: {weight};"
-            f" color: {colour(self.thing.hue).name()}; background: rgba(252, 251, 247, 235);"
-            f" border: none; border-bottom: 2px solid {GOLD}; }}"
-        )
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
-        control = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-        if event.key() == Qt.Key.Key_Escape or (control and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)):
-            self.editors.finish()
-            return
-        super().keyPressEvent(event)
-
-    def focusOutEvent(self, event: QEvent | None) -> None:  # type: ignore[override]
-        super().focusOutEvent(event)  # type: ignore[arg-type]
-        if not self._done and self.editors.open is self:
-            self.editors.finish()
-
-    def keep(self) -> None:
-        if len(self.toPlainText()) > LONGEST_TEXT:
-            self.editors.tell(_("A text holds {n} characters; the rest was left out.").format(n=LONGEST_TEXT))
-        after = self.current()
-        self.drop()
-        self.editors.store(self.thing, after, _("Text"), not after.text.strip())
-
-    def drop(self) -> None:
-        self._done = True
-        self.editors.take_away(self)
 
 
 class EquationEditor(QFrame):

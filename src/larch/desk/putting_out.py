@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPoint
 
 from larch.core.arrange import put
 from larch.core.shape import Box
-from larch.core.thing import ShelfItem, Thing
+from larch.core.thing import ShelfItem, Thing, shelf_items
 from larch.core.words import _
 
 if TYPE_CHECKING:
@@ -38,6 +38,10 @@ class PuttingOut:
         while any(other.placement == placed.placement for other in canvas.page.things):
             placed = placed.moved(24, 24)
         self._put(placed)
+
+    def put_out_named(self, name: str) -> None:
+        """Puts out an entry of the shelf by its name."""
+        self.put_out(next(item for item in shelf_items() if item.name == name))
 
     def _put(self, thing: Thing) -> None:
         if self.window.canvas.tool_writes():

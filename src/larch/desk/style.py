@@ -58,7 +58,7 @@ QToolButton:focus {{ border-color: {GOLD}; }}
 QToolButton:checked {{ background: {STONE}; }}
 #tray {{ padding: 8px 13px; background: transparent; border: none; border-bottom: 3px solid transparent; }}
 #choice {{ padding: 6px 12px; border-color: {HAIR}; }}
-#choice:checked {{ border: 2px solid {GOLD}; background: {STONE}; font-weight: 600; padding: 5px 11px; }}
+#choice:checked {{ border: 2px solid {GOLD}; background: {STONE}; padding: 5px 11px; }}
 #pick:checked {{ border: 2px solid {GOLD}; background: {STONE}; }}
 QCheckBox {{ spacing: 10px; }}
 QCheckBox::indicator {{ width: 22px; height: 22px; border: 1px solid #8C968F; border-radius: 5px; background: {PAPER}; }}

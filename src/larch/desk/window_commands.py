@@ -214,6 +214,8 @@ def _put_out(w: Window) -> list[Command]:
     return [
         Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shows("shelf")), "Put out", "library", "Ctrl+B",
                 _("drawer things equipment")),
+        Command("note", _("Sticky note"), lambda: w.putting.put_out_named("note"), "Put out", "sticky-note",
+                words=_("memo write fold tab")),
         Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K",
                 _("finder search command")),
         *tools,

@@ -7,10 +7,11 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
+from larch.core.rich import LINE
 from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.equation import Equation
-from larch.core.things.text import LINE, Text
+from larch.core.things.text import Text
 from larch.core.words import _
 
 
@@ -63,7 +64,7 @@ class _PlacingTool(Tool):
     """A tap on a thing of its kind opens that; anywhere else a new one is begun there."""
 
     cursor: ClassVar[str] = "text"
-    opens: ClassVar[type[Thing]]
+    opens: ClassVar[str]  # the editor that its things open in
 
     def fresh(self, sample: Sample) -> Thing:
         raise TypeError(self.name)
@@ -81,7 +82,7 @@ class _Placing(Gesture):
 
     def release(self, sample: Sample) -> None:
         found = self.stage.thing_at(sample.page_pos, 4 / self.stage.camera.scale)
-        if isinstance(found, self.tool.opens) and not found.locked:
+        if found is not None and found.editor == self.tool.opens and not found.locked:
             self.stage.edit_thing(found)
         else:
             self.stage.edit_thing(self.tool.fresh(sample))
@@ -91,7 +92,7 @@ class TextTool(_PlacingTool):
     name: ClassVar[str] = "text"
     icon: ClassVar[str] = "type"
     shortcut: ClassVar[str] = "T"
-    opens: ClassVar[type[Thing]] = Text
+    opens: ClassVar[str] = "words"
 
     def __init__(self) -> None:
         self.size = 40.0
@@ -109,7 +110,7 @@ class EquationTool(_PlacingTool):
     name: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     shortcut: ClassVar[str] = "Q"
-    opens: ClassVar[type[Thing]] = Equation
+    opens: ClassVar[str] = "equation"
 
     def __init__(self) -> None:
         self.hue = "plum"

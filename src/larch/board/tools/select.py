@@ -116,7 +116,7 @@ class DragThings(Gesture):
     def _tapped(self, sample: Sample) -> None:
         stage = self.stage
         if sample.clicks > 1 or (stage.at_board and not sample.shift):
-            if stage.tap(self.thing):
+            if sample.clicks >= (self.thing.taps if stage.at_board else 1) and stage.tap(self.thing):
                 return
             if sample.clicks > 1 and not stage.at_board:
                 stage.edit_thing(self.thing)

@@ -28,6 +28,7 @@ class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
     axes: str = ""
     hue: str = "plum"
 
+    editor: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     order: ClassVar[int] = 41
     help: ClassVar[str] = "Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph."
