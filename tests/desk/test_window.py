@@ -514,6 +514,29 @@ def test_an_endless_paste_is_bounded_and_said(window: Window) -> None:
     assert len(window.canvas.page.things[-1].text) <= 20_000
 
 
+def test_the_garbage_collector_works_only_while_nothing_moves(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    import gc
+    import time
+
+    from larch.desk.quiet import Quiet
+
+    before = gc.get_threshold()
+    collected: list[int] = []
+    monkeypatch.setattr(gc, "collect", lambda: collected.append(1))
+    quiet = Quiet(window)
+    now = time.monotonic()
+    monkeypatch.setattr(time, "monotonic", lambda: now + 100)
+    window.canvas.painted_at = now + 99
+    quiet.look()
+    assert collected == []
+    window.canvas.painted_at = now + 50
+    quiet.look()
+    quiet.look()
+    assert collected == [1]
+    gc.set_threshold(*before)
+    gc.unfreeze()
+
+
 def test_motion_is_switched_off_and_stays_off(window: Window) -> None:
     window.canvas.still = False
     window.run("motion")

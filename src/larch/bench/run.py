@@ -78,8 +78,10 @@ def run_bench() -> int:
     import numpy.linalg  # noqa: F401
 
     from larch.desk.app import application
+    from larch.desk.quiet import calm
 
     app = application()
+    calm()
     line("what", "Larch (ms)", "floor (ms)", "goal")
     pen(app)
     views(app)

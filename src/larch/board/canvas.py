@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import sys
 import threading
+import time
 from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
@@ -49,6 +50,7 @@ class Canvas(PageStage):
         self._fitted = True
         self._fetching = False
         self._last_press: Sample | None = None
+        self.painted_at = 0.0  # by the monotonic clock
         self._rest = QTimer(self, interval=REST, singleShot=True, timeout=self._settle)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
@@ -62,6 +64,7 @@ class Canvas(PageStage):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         assert event is not None
+        self.painted_at = time.monotonic()
         self._warm_up()
         with painting(self) as painter:
             region = event.rect()

@@ -5,22 +5,22 @@ from __future__ import annotations
 import os
 import tempfile
 import time
-import zipfile
 import zlib
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.codec import CodecError, page_from_json, page_to_json
-from larch.core.inkml import page_inkml
 from larch.core.lesson import Lesson
-from larch.core.mathml import page_mathml
 from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.words import _, many
+
+if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
+    import zipfile
 
 MIMETYPE = "application/vnd.larch.lesson+zip"
 VERSION = 1
@@ -101,6 +101,8 @@ def flush_folder(folder: Path) -> None:
 
 
 def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
+    import zipfile
+
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
         archive.writestr(zipfile.ZipInfo("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
         archive.writestr("lesson.json", _lesson_json(lesson))
@@ -120,6 +122,9 @@ class _Packed(NamedTuple):
 @remember
 def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
     """A page's files, deflated. Remembered with the immutable page: one that did not change is not packed again."""
+    from larch.core.inkml import page_inkml
+    from larch.core.mathml import page_mathml
+
     parts = [(".json", page_to_json(page)), (".inkml", page_inkml(page))]
     parts += [(f"-{name}.mml", data) for name, data in page_mathml(page)]
     found = []
@@ -132,6 +137,8 @@ def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
 
 def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed) -> None:
     """Adds what is deflated already, which `zipfile` itself has no call for."""
+    import zipfile
+
     entry = zipfile.ZipInfo(name, time.localtime()[:6])
     entry.compress_type = zipfile.ZIP_DEFLATED
     entry.CRC, entry.file_size, entry.compress_size = part.check, part.size, len(part.data)
@@ -155,6 +162,8 @@ def _lesson_json(lesson: Lesson) -> bytes:
 
 def read_lesson(path: Path) -> Opened:
     """Reads as far as can be read. Raises LessonFileError, with one sentence, if that is nowhere."""
+    import zipfile
+
     try:
         size = path.stat().st_size
         if size > LARGEST_FILE:
@@ -202,6 +211,8 @@ def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
 
 
 def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]) -> list[Page]:
+    import zipfile
+
     pages: list[Page] = []
     seen: set[str] = set()
     left = LARGEST_FILE

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from html import escape
-
 from larch.core.expression import ExpressionError, parse
 from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, strength
 from larch.core.page import Page
@@ -11,6 +9,11 @@ from larch.core.things.equation import Equation
 
 SIGNS = {"+": "+", "-": "−", "*": "×"}
 FENCES = {"abs": ("|", "|"), "floor": ("⌊", "⌋"), "ceil": ("⌈", "⌉")}
+
+
+def escape(text: str) -> str:
+    """For use between tags."""
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
 def page_mathml(page: Page) -> list[tuple[str, bytes]]:

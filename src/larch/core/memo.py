@@ -16,16 +16,37 @@ def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     `value` must be immutable and weakly referable. Identity, not equality, is the key:
     comparing two strokes of a thousand points would cost more than most of what is remembered.
     """
-    known = _Known[R]()
-    return wraps(compute)(_looking_up(compute, lambda: known, shared=True))
+    known = _Known[R](shared=True)
+    return wraps(compute)(_looking_up(compute, lambda: known))
 
 
 class _Known(dict[int, tuple["weakref.ref[Any]", R]]):
     """Results by the id of their value, and the ids of values that died in another thread."""
 
-    def __init__(self) -> None:
+    def __init__(self, shared: bool) -> None:
         super().__init__()
         self.late: list[int] = []
+        self.home = 0 if shared else threading.get_ident()
+
+    def forget(self, key: int) -> None:
+        if self.home in (0, threading.get_ident()):
+            self.pop(key, None)
+        else:
+            self.late.append(key)
+
+
+class _Ref(weakref.ref[Any]):
+    """Knows which entry to drop when its value dies. A closure for each would give the garbage collector far more to
+    look through, which is felt as a stumble of the hand."""
+
+    __slots__ = ("key", "known")
+    key: int
+    known: _Known[Any]
+
+
+def _gone(ref: weakref.ref[Any]) -> None:
+    if isinstance(ref, _Ref):
+        ref.known.forget(ref.key)
 
 
 def remember_in_thread(compute: Callable[[T], R]) -> Callable[[T], R]:
@@ -35,14 +56,14 @@ def remember_in_thread(compute: Callable[[T], R]) -> Callable[[T], R]:
 
     def known() -> _Known[R]:
         if not hasattr(own, "known"):
-            own.known = _Known[R]()
+            own.known = _Known[R](shared=False)
         found: _Known[R] = own.known
         return found
 
-    return wraps(compute)(_looking_up(compute, known, shared=False))
+    return wraps(compute)(_looking_up(compute, known))
 
 
-def _looking_up(compute: Callable[[T], R], where: Callable[[], _Known[R]], shared: bool) -> Callable[[T], R]:
+def _looking_up(compute: Callable[[T], R], where: Callable[[], _Known[R]]) -> Callable[[T], R]:
     def look_up(value: T) -> R:
         known = where()
         key = id(value)
@@ -52,15 +73,9 @@ def _looking_up(compute: Callable[[T], R], where: Callable[[], _Known[R]], share
         result = compute(value)
         while known.late:
             known.pop(known.late.pop(), None)
-        home = threading.get_ident()
-
-        def forget(_gone: object) -> None:
-            if shared or threading.get_ident() == home:
-                known.pop(key, None)
-            else:
-                known.late.append(key)
-
-        known[key] = (weakref.ref(value, forget), result)
+        ref = _Ref(value, _gone)
+        ref.key, ref.known = key, known
+        known[key] = (ref, result)
         return result
 
     return look_up

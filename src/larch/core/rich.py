@@ -32,7 +32,7 @@ LISTS = ("", "dots", "numbers")
 BOARD_WIDTH, PAGE_WIDTH, CAPITAL, SIGHT = 1.5, 1280.0, 0.7, 200.0
 
 
-class Run(Struct, frozen=True, omit_defaults=True):
+class Run(Struct, frozen=True, omit_defaults=True, gc=False):
     """How `count` characters differ from the text as a whole. size 0, hue "" and font "" mean: as the whole."""
 
     count: int
@@ -51,7 +51,7 @@ class Run(Struct, frozen=True, omit_defaults=True):
         return self == Run(self.count)
 
 
-class Paragraph(Struct, frozen=True, omit_defaults=True):
+class Paragraph(Struct, frozen=True, omit_defaults=True, gc=False):
     """align: one of ALIGNS; list: one of LISTS."""
 
     align: str = ""

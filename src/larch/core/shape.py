@@ -65,7 +65,7 @@ def union(boxes: Iterable[Box]) -> Box:
     return box_of(p for box in boxes for p in ((box.x0, box.y0), (box.x1, box.y1)))
 
 
-class Placement(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+class Placement(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True, gc=False):
     """Carries a thing's own coordinates onto the page: scale, then turn, then shift.
 
     `turn` is in degrees, counter-clockwise as seen. Raises ValueError on numbers that are not

@@ -17,6 +17,7 @@ from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
 from larch.core.words import _
 from larch.desk.jobs import in_background
+from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
 from larch.services.motion import desktop_wants_stillness
@@ -85,6 +86,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     window = Window(work)
     window.show()
     in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
+    Quiet(window)
     sys.excepthook = lambda kind, error, trace: _stumble(window, kind, error, trace)
     signal.signal(signal.SIGTERM, lambda *_args: window.close())
     ears = QTimer(window)  # lets Python hear signals while Qt waits

@@ -42,7 +42,7 @@ class Commands:
     def __init__(self, window: QWidget, listed: list[Command]) -> None:
         self.listed = listed
         self.actions: dict[str, QAction] = {}
-        for command in listed:
+        for command in (one for one in listed if one.menu or one.shortcut):  # the others are only for the Finder
             action = QAction(command.label, window)
             if command.icon:
                 action.setIcon(icon(command.icon))
@@ -63,4 +63,5 @@ class Commands:
     def refresh(self) -> None:
         """Enables what can be done now."""
         for command in self.listed:
-            self.actions[command.name].setEnabled(command.enabled())
+            if command.name in self.actions:
+                self.actions[command.name].setEnabled(command.enabled())

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, QPointF, Qt
@@ -19,10 +20,10 @@ from larch.core.rich import Lettered
 from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
 from larch.core.words import _
-from larch.desk.spelling import Spelling
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
+    from larch.desk.spelling import Spelling
     from larch.desk.text_editor import TextEditor
 
 
@@ -33,10 +34,16 @@ class Editors(QObject):
         super().__init__(canvas)
         self.canvas = canvas
         self.tell = tell
-        self.speller = Spelling(self, lambda: canvas.session.lesson.language)
         self.open: TextEditor | EquationEditor | None = None
         canvas.edit_wanted.connect(self.edit)
         canvas.viewed.connect(lambda: self.open.place() if self.open is not None else None)
+
+    @cached_property
+    def speller(self) -> Spelling:
+        """Made when words are first typed."""
+        from larch.desk.spelling import Spelling
+
+        return Spelling(self, lambda: self.canvas.session.lesson.language)
 
     def edit(self, thing: Thing) -> None:
         """Opens the editor that a thing asks for; many have none."""
