@@ -30,6 +30,8 @@ class TextBar(QFrame):
         self.setObjectName("card")
         self.setAccessibleName(_("style of the words"))
         lift(self)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)  # a press on a button would else give the keys to the page
+        self.setFocusProxy(editor)
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(6, 3, 6, 3)
         self._row.setSpacing(0)
