@@ -99,10 +99,13 @@ class Wood:
         if marks:
             self.marks[owner] = marks
 
-    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], box: Box) -> None:
+    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], boxes: Sequence[Box]) -> None:
         self.instead[owner] = instead
 
-    def end_instead(self, owner: object) -> None:
+    def rub_out(self, owner: object, path: object, radius: float, instead: Mapping[str, Sequence[Thing]]) -> None:
+        self.instead[owner] = instead
+
+    def end_instead(self, owner: object, committed: bool = False) -> None:
         self.instead.pop(owner, None)
 
     def offer(self, at: Point, text: str, icon: str, run: Callable[[], None], drop: Callable[[], None]) -> None:

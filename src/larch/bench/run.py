@@ -77,6 +77,7 @@ def run_bench() -> int:
     os.environ["XDG_STATE_HOME"] = folder
     import numpy.linalg  # noqa: F401
 
+    from larch.bench.dress import dressing
     from larch.desk.app import application
     from larch.desk.quiet import calm
 
@@ -87,6 +88,7 @@ def run_bench() -> int:
     views(app)
     vertex(app)
     curves()
+    dressing(app)
     start_up(folder)
     files(Path(folder))
     memory()

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 
 from larch.core.shape import Box
 
-CELL = 256.0
-MOST_CELLS = 400  # a thing that covers more is kept in a list of its own
+CELL = 128.0
+MOST_CELLS = 900  # a thing that covers more is kept in a list of its own
 
 
 class SceneIndex:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
@@ -42,6 +42,13 @@ def _rubber(painter: QPainter, rubber: Rubber, camera: Camera) -> None:
     painter.setPen(QPen(NEEDLE, 1.5))
     painter.setBrush(QColor(255, 255, 255, 120))
     painter.drawEllipse(QPointF(*rubber.at), rubber.radius, rubber.radius)
+
+
+def rubber_rect(mark: OverlayMark) -> QRect:
+    """Where a rubber is painted."""
+    assert isinstance(mark, Rubber)
+    reach = mark.radius + 3
+    return QRectF(mark.at[0] - reach, mark.at[1] - reach, 2 * reach, 2 * reach).toAlignedRect()
 
 
 def _spots(painter: QPainter, spots: Spots, camera: Camera) -> None:

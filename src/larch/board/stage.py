@@ -12,11 +12,11 @@ from larch.board import chrome
 from larch.board.camera import Camera
 from larch.board.live import Lift, Motion
 from larch.board.live_ink import LiveInk
-from larch.board.overlay import Overlay
+from larch.board.overlay import Overlay, rubber_rect
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
 from larch.board.surface import Surface
-from larch.board.tools.base import OverlayMark
+from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
 from larch.core.action import Action, actions_for
 from larch.core.edit import Changes, Edit
@@ -178,19 +178,21 @@ class PageStage(QWidget):
             page = page.replace(things=page.things + named)
         return page
 
-    def _refresh(self) -> None:
+    def _refresh(self, everything: bool = True) -> None:
+        """Goes on painting what is out of date, and shows the view anew, or only what is painted from now on."""
         if not self.surface.sharp and not self._slicer.isActive() and self.camera is self.surface.camera:
             self._slicer.start()
         elif self.surface.sharp:
             self._retiring.clear()
-        self.update()
+        if everything:
+            self.update()
 
     def _sharpen_slice(self) -> None:
         if self.camera is not self.surface.camera:
             self._slicer.stop()
             return
         gathering = any(lift.gathering for lift in self._lifts.values())
-        rects = self.surface.sharpen(SLICE / 3 if gathering else SLICE)
+        rects = self.surface.sharpen(SLICE / 3 if gathering or self._instead else SLICE)
         if self.surface.sharp:
             self._slicer.stop()
             self._retiring.clear()
@@ -321,21 +323,36 @@ class PageStage(QWidget):
         self.update()
 
     def show_marks(self, owner: object, *marks: OverlayMark) -> None:
+        changed = (*self.overlay.marks.get(owner, ()), *marks)
         self.overlay.show(owner, marks)
-        self.update()
+        if all(isinstance(mark, Rubber) for mark in changed):
+            for mark in changed:
+                self.update(rubber_rect(mark))
+        else:
+            self.update()
 
-    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], box: Box) -> None:
-        """Paints other things in the place of some, at rest; `box` is where that differs from what is shown."""
-        self._instead[owner] = dict(instead)
+    def show_instead(self, owner: object, instead: Mapping[str, Sequence[Thing]], boxes: Sequence[Box]) -> None:
+        """Paints other things in the place of some, at rest; `boxes` are where that differs from what is shown."""
+        self._instead[owner] = instead
         self._replace()
-        self.surface.invalidate(box)
-        self.surface.sharpen(SLICE)
-        self._refresh()
+        for box in boxes:
+            self.surface.invalidate(box)
+        for rect in self.surface.sharpen(SLICE / 3):
+            self.update(rect)
+        self._refresh(everything=False)
 
-    def end_instead(self, owner: object) -> None:
+    def rub_out(self, owner: object, path: Sequence[Point], radius: float, instead: Mapping[str, Sequence[Thing]]) -> None:
+        """Takes ink off the picture along a path; `instead` is what is left of it, for when more is painted anew."""
+        self._instead[owner] = instead
+        self._replace()
+        self.update(self.surface.rub_out(path, radius))
+
+    def end_instead(self, owner: object, committed: bool = False) -> None:
+        """Shows the page as it is. What was committed is being painted anew already."""
         gone = self._instead.pop(owner, None)
         if gone:
             self._replace()
+        if gone and not committed:
             for id in gone:
                 if id in self.surface.index.boxes:
                     self.surface.invalidate(self.surface.index.boxes[id])
@@ -343,7 +360,10 @@ class PageStage(QWidget):
             self._refresh()
 
     def _replace(self) -> None:
-        self.surface.instead = {id: things for shown in self._instead.values() for id, things in shown.items()}
+        if len(self._instead) == 1:
+            self.surface.instead = next(iter(self._instead.values()))
+        else:
+            self.surface.instead = {id: things for shown in self._instead.values() for id, things in shown.items()}
 
     def offer(self, at: Point, text: str, icon: str, run: Callable[[], None], drop: Callable[[], None]) -> None:
         """Asks on the page whether to do what was prepared; a press anywhere else means no."""

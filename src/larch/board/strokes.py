@@ -37,29 +37,36 @@ def ribbon(along: NDArray[Any], radius: NDArray[Any]) -> tuple[list[QPolygonF], 
     """A line of varying half width as polygons, and rounds for its sharp corners. Far faster than a thick pen."""
     import numpy as np
 
-    steps = np.diff(along, axis=0)
-    length = np.hypot(steps[:, 0], steps[:, 1])
-    keep = np.append(True, length > 1e-9)
-    along, radius = along[keep], radius[keep]
-    if len(along) < 2:
-        return [], []
+    steps = along[1:] - along[:-1]
+    length = np.sqrt((steps * steps).sum(axis=1))
+    if not (length > 1e-9).all():
+        keep = np.append(True, length > 1e-9)
+        along, radius = along[keep], radius[keep]
+        if len(along) < 2:
+            return [], []
+        steps, length = along[1:] - along[:-1], length[keep[1:]]
     normal = normals(along) * radius[:, None]
-    left, right = along + normal, along - normal
+    both = np.concatenate([along + normal, (along - normal)[::-1]])
+    last = len(both)
     polygons = []
     for start in range(0, len(along) - 1, PIECE):
         stop = min(len(along), start + PIECE + OVERLAP)
-        polygons.append(polygon_of(np.concatenate([left[start:stop], right[start:stop][::-1]])))
-    return polygons, _corner_rounds(along, radius)
+        polygons.append(polygon_of(np.concatenate([both[start:stop], both[last - stop : last - start]])))
+    return polygons, _corner_rounds(along, radius, steps, length)
 
 
 def normals(along: NDArray[Any]) -> NDArray[Any]:
     """Unit vectors square to a line at each of its points."""
     import numpy as np
 
-    way = np.gradient(along, axis=0)
-    size = np.hypot(way[:, 0], way[:, 1])
+    way = np.empty_like(along)
+    way[1:-1] = along[2:] - along[:-2]
+    way[0], way[-1] = along[1] - along[0], along[-1] - along[-2]
+    size = np.sqrt((way * way).sum(axis=1))
     size[size == 0] = 1
-    return np.column_stack([-way[:, 1], way[:, 0]]) / size[:, None]
+    square = np.empty_like(way)
+    square[:, 0], square[:, 1] = -way[:, 1] / size, way[:, 0] / size
+    return square
 
 
 def smoothed(points: NDArray[Any], half: NDArray[Any]) -> Track:
@@ -68,9 +75,10 @@ def smoothed(points: NDArray[Any], half: NDArray[Any]) -> Track:
 
     if len(points) < 3:
         return Track(points, half)
-    values = np.column_stack([points, half])
+    values = np.empty((len(points), 3))
+    values[:, :2], values[:, 2] = points, half
     middles = (values[:-1] + values[1:]) / 2
-    longest = float(np.max(np.abs(np.diff(points, axis=0))))
+    longest = float(np.abs(points[1:] - points[:-1]).max())
     steps = int(min(MOST_STEPS, max(STEPS, longest / FINEST / 4))) if len(points) < 2000 else STEPS
     t = (np.arange(steps) / steps)[None, :, None]
     a, b, c = middles[:-1, None, :], values[1:-1, None, :], middles[1:, None, :]
@@ -79,13 +87,11 @@ def smoothed(points: NDArray[Any], half: NDArray[Any]) -> Track:
     return Track(whole[:, :2], whole[:, 2])
 
 
-def _corner_rounds(along: NDArray[Any], radius: NDArray[Any]) -> list[Round]:
-    import numpy as np
-
-    steps = np.diff(along, axis=0)
-    size = np.hypot(steps[:, 0], steps[:, 1])
-    cosine = (steps[:-1] * steps[1:]).sum(axis=1) / (size[:-1] * size[1:] + 1e-30)
-    return [(QPointF(*along[i + 1]), float(radius[i + 1])) for i in np.flatnonzero(cosine < SHARP)]
+def _corner_rounds(along: NDArray[Any], radius: NDArray[Any], steps: NDArray[Any], size: NDArray[Any]) -> list[Round]:
+    sharp = (steps[:-1] * steps[1:]).sum(axis=1) < SHARP * size[:-1] * size[1:]
+    if not sharp.any():
+        return []
+    return [(QPointF(*along[i + 1]), float(radius[i + 1])) for i in sharp.nonzero()[0].tolist()]
 
 
 def distances(along: NDArray[Any]) -> NDArray[Any]:

@@ -188,7 +188,7 @@ def _handwriting(paper: Paper, size: tuple[float, float], box: Box, scale: float
 
 
 def _dotted(paper: Paper, size: tuple[float, float], box: Box, scale: float) -> list[Ruling]:
-    step = _thinned(paper.step, scale / 1.5, 2)
+    step = _thinned(paper.step, scale / 2, 2)
     if not step:
         return []
     down = _multiples(step, box.y0, box.y1)
@@ -200,7 +200,7 @@ RISE = 1 / math.sqrt(3)
 
 def _isometric(paper: Paper, size: tuple[float, float], box: Box, scale: float) -> list[Ruling]:
     """Three families of lines through the corners of equilateral triangles with one side upright."""
-    step = _thinned(paper.step, scale, 2)
+    step = _thinned(paper.step, scale / 2, 2)  # slanting lines cost more and crowd sooner
     if not step:
         return []
     across = step * math.sqrt(3) / 2
@@ -213,7 +213,7 @@ def _isometric(paper: Paper, size: tuple[float, float], box: Box, scale: float) 
 
 
 def _isometric_dots(paper: Paper, size: tuple[float, float], box: Box, scale: float) -> list[Ruling]:
-    step = _thinned(paper.step, scale / 1.5, 2)
+    step = _thinned(paper.step, scale / 2, 2)
     if not step:
         return []
     across = step * math.sqrt(3) / 2

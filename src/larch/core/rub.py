@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 import struct
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
 from larch.core.edit import Edit
+from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.shape import Point
+from larch.core.shape import Point, box_of
 from larch.core.thing import Thing
 from larch.core.things.ink import STRIDE, Ink, track
 from larch.core.words import _
@@ -16,6 +18,7 @@ from larch.core.words import _
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
+Step = tuple[float, float, float, float]  # where it starts and how far it goes: x, y, dx, dy
 Change = Callable[[Ink], Sequence[Thing] | None]
 CLEAN = 0.4  # share of a line's width by which the rubber reaches further, so that its round end goes too
 DUST = 0.4  # a piece shorter than this share of its width is dust
@@ -114,91 +117,81 @@ def _removed(ink: Ink, path: Sequence[Point], radius: float) -> list[tuple[float
     """Stretches of the stroke within `radius` of the path, counted in samples from its start."""
     import numpy as np
 
-    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4)[:, :2].astype(float)
-    if not len(data):
-        return []
     place = ink.placement
     local = [place.to_local(*point) for point in path]
     reach = radius / place.scale + ink.width * CLEAN
-    box = ink.extent().grown(reach)
-    if not any(box.meets(_around(a, b)) for a, b in zip(local, local[1:] or local, strict=False)):
+    if not ink.points or not ink.extent().meets(box_of(local).grown(reach)):
         return []
-    start, way = data[:-1], np.diff(data, axis=0)
-    if len(data) == 1:
-        start, way = data, np.zeros((1, 2))
+    start, way, lower, upper = _steps(ink)
     found: list[tuple[float, float]] = []
     for a, b in zip(local, local[1:] or local, strict=False):
-        low, high = _within_capsule(start, way, np.array(a), np.array(b), reach)
-        for i in np.flatnonzero(low <= high):
-            found.append((float(i + low[i]), float(i + high[i])))
+        x0, x1 = min(a[0], b[0]) - reach, max(a[0], b[0]) + reach
+        y0, y1 = min(a[1], b[1]) - reach, max(a[1], b[1]) + reach
+        near = (upper[:, 0] >= x0) & (lower[:, 0] <= x1) & (upper[:, 1] >= y0) & (lower[:, 1] <= y1)
+        for i in np.flatnonzero(near).tolist():
+            span = _within_capsule((*start[i].tolist(), *way[i].tolist()), a, b, reach)
+            if span is not None:
+                found.append((i + span[0], i + span[1]))
     return _merged(found)
 
 
-def _around(a: Point, b: Point) -> Any:
-    from larch.core.shape import box_of
+@remember
+def _steps(ink: Ink) -> tuple[NDArray[Any], NDArray[Any], NDArray[Any], NDArray[Any]]:
+    """Starts and ways of the steps of the centre line, and the corners of the box round each; shapes (n, 2)."""
+    import numpy as np
 
-    return box_of([a, b])
+    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4)[:, :2].astype(float)
+    if len(data) == 1:
+        return data, np.zeros((1, 2)), data, data
+    start, end = data[:-1], data[1:]
+    return start, end - start, np.minimum(start, end), np.maximum(start, end)
 
 
-def _within_capsule(
-    start: NDArray[Any], way: NDArray[Any], a: NDArray[Any], b: NDArray[Any], radius: float
-) -> tuple[NDArray[Any], NDArray[Any]]:
-    """For steps `start + t·way`, 0 ≤ t ≤ 1, the first and last t within `radius` of the segment ab; low > high for none.
+def _within_capsule(step: Step, a: Point, b: Point, radius: float) -> tuple[float, float] | None:
+    """The first and last t, 0 ≤ t ≤ 1, at which a step (x + t·dx, y + t·dy) is within `radius` of the segment ab.
 
-    The region round a segment is convex, so each step meets it in one stretch: the union of those with the two
-    end discs and the rectangle between them.
+    The region round a segment is convex, so the step meets it in one stretch: the union of those with the two
+    end discs and the rectangle between them. Plain numbers: a rubber meets only a few steps at a time, and for those
+    an array costs more than the arithmetic.
     """
-    import numpy as np
-
-    low, high = np.ones(len(start)), np.zeros(len(start))
-    for centre in (a, b):
-        _widen(low, high, *_within_disc(start - centre, way, radius))
-    along = b - a
-    length = float(np.hypot(*along))
+    x, y, dx, dy = step
+    low, high = 2.0, -1.0
+    for cx, cy in (a, b):
+        span = _within_disc(x - cx, y - cy, dx, dy, radius)
+        if span is not None:
+            low, high = min(low, span[0]), max(high, span[1])
+    along_x, along_y = b[0] - a[0], b[1] - a[1]
+    length = math.hypot(along_x, along_y)
     if length > 1e-12:
-        unit = along / length
-        normal = np.array([-unit[1], unit[0]])
-        first = _within_slab((start - a) @ unit, way @ unit, 0.0, length)
-        second = _within_slab((start - a) @ normal, way @ normal, -radius, radius)
-        _widen(low, high, np.maximum(first[0], second[0]), np.minimum(first[1], second[1]))
-    return low, high
+        ux, uy = along_x / length, along_y / length
+        px, py = x - a[0], y - a[1]
+        first = _within_slab(px * ux + py * uy, dx * ux + dy * uy, 0.0, length)
+        second = _within_slab(py * ux - px * uy, dy * ux - dx * uy, -radius, radius)
+        inner_low, inner_high = max(first[0], second[0]), min(first[1], second[1])
+        if inner_low <= inner_high:
+            low, high = min(low, inner_low), max(high, inner_high)
+    low, high = max(0.0, low), min(1.0, high)
+    return (low, high) if low <= high else None
 
 
-def _widen(low: NDArray[Any], high: NDArray[Any], more_low: NDArray[Any], more_high: NDArray[Any]) -> None:
-    import numpy as np
-
-    more_low, more_high = np.clip(more_low, 0, 2), np.clip(more_high, -1, 1)
-    some = more_low <= more_high
-    none = low > high
-    low[some] = np.where(none[some], more_low[some], np.minimum(low[some], more_low[some]))
-    high[some] = np.where(none[some], more_high[some], np.maximum(high[some], more_high[some]))
-
-
-def _within_disc(offset: NDArray[Any], way: NDArray[Any], radius: float) -> tuple[NDArray[Any], NDArray[Any]]:
-    import numpy as np
-
-    a = (way * way).sum(axis=1)
-    b = (offset * way).sum(axis=1)
-    c = (offset * offset).sum(axis=1) - radius * radius
+def _within_disc(x: float, y: float, dx: float, dy: float, radius: float) -> tuple[float, float] | None:
+    a = dx * dx + dy * dy
+    b = x * dx + y * dy
+    c = x * x + y * y - radius * radius
+    if a < 1e-18:
+        return (0.0, 1.0) if c <= 0 else None
     root = b * b - a * c
-    still = a < 1e-18
-    with np.errstate(all="ignore"):
-        spread = np.sqrt(np.maximum(root, 0))
-        low, high = (-b - spread) / a, (-b + spread) / a
-    low, high = np.where(root < 0, 2.0, low), np.where(root < 0, -1.0, high)
-    return np.where(still, np.where(c <= 0, 0.0, 2.0), low), np.where(still, np.where(c <= 0, 1.0, -1.0), high)
+    if root < 0:
+        return None
+    spread = math.sqrt(root)
+    return ((-b - spread) / a, (-b + spread) / a)
 
 
-def _within_slab(at: NDArray[Any], way: NDArray[Any], low: float, high: float) -> tuple[NDArray[Any], NDArray[Any]]:
-    import numpy as np
-
-    still = np.abs(way) < 1e-15
-    with np.errstate(all="ignore"):
-        one, other = (low - at) / way, (high - at) / way
-    held = (at >= low) & (at <= high)
-    first = np.where(still, np.where(held, 0.0, 2.0), np.minimum(one, other))
-    last = np.where(still, np.where(held, 1.0, -1.0), np.maximum(one, other))
-    return first, last
+def _within_slab(at: float, way: float, low: float, high: float) -> tuple[float, float]:
+    if abs(way) < 1e-15:
+        return (0.0, 1.0) if low <= at <= high else (2.0, -1.0)
+    one, other = (low - at) / way, (high - at) / way
+    return (one, other) if one < other else (other, one)
 
 
 def _merged(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:

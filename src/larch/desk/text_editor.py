@@ -136,7 +136,7 @@ class TextEditor(QGraphicsView):
         if page.thing(self.thing.id) is not None:
             box = view_of(self.thing).reach(self.thing, page).grown(4)
             bare = (self.thing.replace(text="", runs=()),) if self.thing.inset() else ()
-            self.editors.canvas.show_instead(self, {self.thing.id: bare}, box)
+            self.editors.canvas.show_instead(self, {self.thing.id: bare}, [box])
         elif self.thing.inset():
             self.editors.canvas.preview(self, {}, [self.thing])
 

@@ -77,8 +77,11 @@ class Rubbing(Gesture):
                 fresh[thing.id] = left
         if fresh:
             self.left |= fresh
-            touched = box if not self.whole else box_of_things([*self.stage.page.some(fresh)])
-            self.stage.show_instead(self, self.left, touched.grown(80 / self.stage.camera.scale))
+            if self.whole:
+                boxes = [thing.box().grown(2) for thing in self.stage.page.some(fresh)]
+                self.stage.show_instead(self, self.left, boxes)
+            else:
+                self.stage.rub_out(self, path, reach, self.left)
         self.stage.show_marks(self, Rubber(sample.view_pos, self.radius))
 
     def _rubbed(self, thing: Thing, change: rub.Change) -> Sequence[Thing] | None:
@@ -94,7 +97,8 @@ class Rubbing(Gesture):
         self.move(sample)
         if self.left:
             self.stage.commit(rub.rub_edit(self.stage.page, self.left, _("Rub out")))
-        self.cancel()
+        self.stage.show_marks(self)
+        self.stage.end_instead(self, committed=True)
 
     def cancel(self) -> None:
         self.stage.show_marks(self)
@@ -103,10 +107,6 @@ class Rubbing(Gesture):
 
 def only(hue: str, change: rub.Change) -> rub.Change:
     return lambda ink: change(ink) if ink.hue == hue else None
-
-
-def box_of_things(things: Sequence[Thing]) -> Box:
-    return box_of(corner for thing in things for corner in thing.box().corners())
 
 
 def paled(thing: Thing, change: rub.Change) -> Sequence[Thing] | None:
@@ -141,7 +141,8 @@ class Doomed:
             thing.rubbed(tally)
         differing = before ^ set(self.left)
         if differing:
-            self.stage.show_instead(self.owner, shown, box_of_things(self.stage.page.some(differing)).grown(4))
+            boxes = [thing.box().grown(4) for thing in self.stage.page.some(differing)]
+            self.stage.show_instead(self.owner, shown, boxes)
 
     def take(self) -> None:
         if self.left:
