@@ -61,8 +61,35 @@ def finder(w: Window) -> None:
     w.finder.field.setText("lantern")
 
 
+def worked_steps(w: Window) -> None:
+    w.show_page("p7")
+
+
+def papers(w: Window) -> None:
+    w.show_page("p8")
+    w.run("papers")
+    w.canvas.setFocus()
+
+
+def note(w: Window) -> None:
+    from PyQt6.QtGui import QTextCursor
+
+    from larch.core.things.note import fold
+
+    w.show_page("p7")
+    notes = _kinds(w, "note")
+    w.canvas.commit(fold(w.canvas.page, w.canvas.page.some(notes)))
+    w.canvas.select(notes)
+    w.editors.edit(w.canvas.things()[0])
+    editor = w.editors.open
+    assert editor is not None
+    cursor: QTextCursor = editor.item.textCursor()
+    cursor.movePosition(QTextCursor.MoveOperation.End)
+    editor.item.setTextCursor(cursor)
+
+
 def pen_choices(w: Window) -> None:
-    w.show_page("p1")
+    w.show_page("p7")
     w.ledge.take("pen")
     w.hand.toggle_choices(w.ledge.tool("pen"))
 
@@ -75,6 +102,9 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,
+    "worked-steps": worked_steps,
+    "papers": papers,
+    "note-opened": note,
 }
 
 

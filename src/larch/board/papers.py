@@ -24,7 +24,7 @@ def paint_paper(painter: QPainter, paper: Paper, size: tuple[float, float], box:
         return
     painter.save()
     for ruling in rulings(paper, size, box, scale):
-        _paint(painter, ruling, QColor(paper.ink(ruling.role)), scale)
+        _paint(painter, ruling, QColor(paper.ink(ruling.role, scale)), scale)
     painter.restore()
 
 

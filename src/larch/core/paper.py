@@ -19,6 +19,7 @@ CLOSEST = 7.0  # pixels; ruling that is closer is thinned out
 FINEST, COARSEST = 4.0, 2000.0  # page units a step may be
 SPOKE = 15.0  # degrees between the spokes of polar paper
 MOST_COLUMNS, MOST_DECIMALS = 7, 3
+PALEST = 0.55  # of its strength that ruling keeps, however small it is seen
 HEADING = 52.0  # height of the headings of columns
 GAP = 0.2  # room above and below a set of four lines, in heights of a capital letter
 
@@ -52,11 +53,12 @@ class Paper(Struct, frozen=True, omit_defaults=True):
             return mixed(SHEET, hex_of(self.colour), 0.16)
         return self.colour if is_hex(self.colour) else SHEET
 
-    def ink(self, role: str) -> str:
-        """The colour of a kind of mark as #rrggbb."""
+    def ink(self, role: str, scale: float = 1.0) -> str:
+        """The colour of a kind of mark as #rrggbb. Seen small, a hairline is as wide as ever, so it is paler."""
         hue = hex_of(self.lines or "slate") if role != "margin" else hex_of(self.lines or "berry")
         strength = {"fine": 0.16, "line": 0.24, "strong": 0.5, "guide": 0.42, "margin": 0.55, "word": 0.9}[role]
-        return mixed(self.sheet(), hue, strength)
+        faded = 1.0 if role == "word" else min(1.0, max(PALEST, scale * 1.6))
+        return mixed(self.sheet(), hue, strength * faded)
 
 
 class Pattern(NamedTuple):

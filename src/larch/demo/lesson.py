@@ -1,4 +1,4 @@
-"""Five pages that a teacher would really teach from. Made with nothing but the core's public functions."""
+"""Eight pages that a teacher would really teach from. Made with nothing but the core's public functions."""
 
 from __future__ import annotations
 
@@ -6,13 +6,20 @@ from collections.abc import Callable
 
 from larch.core.arrange import set_out
 from larch.core.lesson import Lesson
+from larch.core.nibs import Pen
 from larch.core.page import Page, Paper
+from larch.core.paper import four_lines
+from larch.core.rich import Run
 from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.axes import axes_at
 from larch.core.things.block import Block
 from larch.core.things.die import Die
 from larch.core.things.equation import Equation
+from larch.core.things.ink import ink_from, line_from
+from larch.core.things.mark import Mark
+from larch.core.things.note import Note
+from larch.core.things.painted import Painted
 from larch.core.things.polygon import Polygon, polygon_on
 from larch.core.things.text import Text
 from larch.core.words import _
@@ -31,9 +38,10 @@ def demo_lesson() -> Lesson:
     return lesson
 
 
-def _page(title: str, squared: bool = False) -> Page:
-    paper = Paper("squared") if squared else Paper()
-    heading = Text(text=title, size=46, bold=True, placement=Placement(56, 26), locked=True)
+def _page(title: str, squared: bool = False, paper: Paper | None = None) -> Page:
+    paper = paper or (Paper("squared") if squared else Paper())
+    left = paper.margin + 16 if paper.margin else 56.0  # beside the margin, not across it
+    heading = Text(text=title, size=46, bold=True, placement=Placement(left, 26), locked=True)
     return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
 
 
@@ -45,8 +53,8 @@ def _text(words: str, x: float, y: float, size: float = READABLE, hue: str = "ne
 
 
 def directions() -> Page:
-    """Directions in type that is read from the back of the room."""
-    page = _page(_("Tonight at the river"))
+    """Directions on ruled paper, in type that is read from the back of the room, and a note in two sizes."""
+    page = _page(_("Tonight at the river"), paper=Paper("ruled", 104.0, margin=112.0, top=88.0))
     steps = [
         _("Take one sheet of lantern paper."),
         _("Measure its sides and its angles."),
@@ -56,7 +64,10 @@ def directions() -> Page:
     for i, step in enumerate(steps):
         number = Text(text=str(i + 1), size=60, bold=True, hue="clay", placement=Placement(64, 132 + i * 104))
         page = page.put(number, _text(step, 128, 138 + i * 104, 52))
-    return page.put(_text(_("The first lanterns float at half past six."), 64, 600, 44, "lake"))
+    head = _("Tonight")
+    words = head + "\n" + _("the first lanterns float at half past six.")
+    note = Note(text=words, runs=(Run(len(head), bold=True, size=60.0, hue="clay"),), size=READABLE, width=300.0)
+    return page.put(note.replace(placement=Placement(952, 196)))
 
 
 def counting() -> Page:
@@ -81,7 +92,7 @@ def counting() -> Page:
 
 def dice_row() -> Page:
     """A game of chance: roll, and light as many lanterns."""
-    page = _page(_("Light the row"))
+    page = _page(_("Light the row"), paper=Paper(colour="sky"))
     page = page.put(
         _text(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 92),
         Die(placement=Placement(110, 260), shown=("tally",), hue="berry"),
@@ -138,4 +149,65 @@ def candle() -> Page:
     )
 
 
-PAGES: tuple[Callable[[], Page], ...] = (directions, counting, dice_row, panel_triangle, panel_four, candle)
+def worked_steps() -> Page:
+    """A solution of which each step has a colour of its own, with arrows, a highlighted answer and a folded check."""
+    page = _page(_("What does one lantern cost?"), paper=Paper("ruled", 112.0, margin=112.0, top=104.0))
+    page = page.put(_text(_("Three lanterns and a candle for 4 crowns cost 19 crowns."), 128, 118, 42))
+    steps = (
+        ("3x + 4 = 19", "lake", _("write it down")),
+        ("3x = 15", "plum", _("less the candle: − 4")),
+        ("x = 5", "berry", _("shared by three: ÷ 3")),
+    )
+    for i, (source, hue, words) in enumerate(steps):
+        y = 230 + 112 * i
+        page = page.put(
+            Equation(source=source, hue=hue, size=64, placement=Placement(150, y)), _text(words, 620, y + 8, 46, hue)
+        )
+        if i:
+            arrow = Pen("pen", "curve", 5.0, hue, ends="end")
+            page = page.put(line_from([(590, y - 62), (556, y - 16), (590, y + 34)], arrow).replace(locked=True))
+    marker = [(140.0 + 4 * i, 498.0 + i / 9, 1.0, 9.0 * i) for i in range(45)]
+    under = next(i for i, thing in enumerate(page.things) if isinstance(thing, Equation))
+    page = page.insert(under, ink_from(marker, pen=Pen("highlighter", width=52.0, hue="straw")).replace(locked=True))
+    check = Note(text=_("Check") + "\n3 × 5 + 4 = 19", size=READABLE, hue="moss", height=150.0, folded=True)
+    check = check.replace(placement=Placement(900, 550))
+    return page.put(Mark(shape="tick", size=64, hue="moss", placement=Placement(400, 500)), check)
+
+
+def row_of_lanterns() -> Page:
+    """Marks on a line of handwriting paper, a painted drawing, and room to write."""
+    page = _page(_("Write how many"), paper=Paper("handwriting", 176.0, top=88.0))
+    base = 88 + four_lines(page.paper)[2]
+    row = [Mark(shape="lantern", size=84, hue="berry", placement=Placement(110 + 76 * i, base - 38)) for i in range(12)]
+    page = page.put(*row)
+    outline = [(150.0, 40.0), (250.0, 40.0), (300.0, 180.0), (240.0, 320.0), (160.0, 320.0), (100.0, 180.0)]
+    corners = [(x + 850, y + 330) for x, y in outline]
+    left = (corners[0], ((corners[0][0] + corners[1][0]) / 2, corners[0][1]), (1050.0, 650.0), corners[4], corners[5])
+    right = ((1050.0, 370.0), corners[1], corners[2], corners[3], (1050.0, 650.0))
+    for ring, hue in ((left, "straw"), (right, "clay")):
+        page = page.put(Painted(rings=(ring,), hue=hue, locked=True))
+    pen = Pen("broad", "line", 8.0, "needle")
+    for a, b in zip([*corners, (1050.0, 370.0)], [*corners[1:], corners[0], (1050.0, 650.0)], strict=True):
+        page = page.put(line_from([a, b], pen).replace(locked=True))
+    handle = line_from([corners[0], (1050.0, 296.0), corners[1]], Pen("crayon", "curve", 12.0, "moss"))
+    tassels = [
+        line_from([(1010 + 40 * i, 656.0), (1010 + 40 * i, 706.0)], Pen("crayon", "line", 12.0, "moss")) for i in range(3)
+    ]
+    page = page.put(*(ink.replace(locked=True) for ink in (handle, *tassels)))
+    size = _("twelve")
+    answer = Note(
+        text=size + "\n" + _("is one dozen."), size=READABLE, hue="lake", folded=True, placement=Placement(64, 600)
+    )
+    return page.put(answer)
+
+
+PAGES: tuple[Callable[[], Page], ...] = (
+    directions,
+    counting,
+    dice_row,
+    panel_triangle,
+    panel_four,
+    candle,
+    worked_steps,
+    row_of_lanterns,
+)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QColor, QPaintEngine, QPainter, QPainterPath, QPolygonF
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QColor, QPaintEngine, QPainter, QPainterPath, QPainterPathStroker, QPolygonF
 
 from larch.board.look import colour
 from larch.board.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
@@ -66,37 +66,43 @@ def _highlight(painter: QPainter, ink: Ink) -> None:
 
 @remember
 def _one_path(ink: Ink) -> QPainterPath:
-    path = QPainterPath()
-    path.setFillRule(Qt.FillRule.WindingFill)
-    polygons, rounds = outline(ink)
-    for polygon in polygons:
-        path.addPolygon(polygon if _clockwise(polygon) else QPolygonF(list(reversed(list(polygon)))))
-        path.closeSubpath()
-    for centre, radius in rounds:
-        path.addEllipse(centre, radius, radius)
-    return path
+    """All that the nib touched, once, however the stroke crosses itself."""
+    line = QPainterPath()
+    whole, _drawn = _centre(ink)
+    for part in dashed(whole, ink.dash, ink.width):
+        points = part.along.tolist()
+        line.moveTo(QPointF(*points[0]))
+        for point in points[1:] if len(points) > 1 else [(points[0][0] + 0.01, points[0][1])]:
+            line.lineTo(QPointF(*point))
+    stroker = QPainterPathStroker()
+    stroker.setWidth(ink.width)
+    stroker.setCapStyle(Qt.PenCapStyle.RoundCap)
+    stroker.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    body = stroker.createStroke(line)
+    body.setFillRule(Qt.FillRule.WindingFill)
+    return body
 
 
-def _clockwise(polygon: QPolygonF) -> bool:
-    """As seen on the page. Winding fill leaves holes where pieces of opposite sense overlap; ellipses run clockwise."""
-    corners = [(point.x(), point.y()) for point in polygon]
-    following = corners[1:] + corners[:1]
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(corners, following, strict=True)) >= 0
+def _centre(ink: Ink) -> tuple[Track, Track]:
+    """The centre line as it is painted, and as it was drawn."""
+    import numpy as np
+
+    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4).astype(np.float64)
+    if not len(data):
+        data = np.zeros((1, 4))
+    least = NIBS[ink.nib].least if ink.nib in NIBS else NIBS["pen"].least
+    half = ink.width / 2 * (least + (1 - least) * np.clip(data[:, 2], 0, 1))
+    drawn = Track(data[:, :2], half)
+    return (smoothed(*drawn) if ink.form == "free" else drawn), drawn
 
 
 @remember
 def outline(ink: Ink) -> tuple[list[QPolygonF], list[Round]]:
     """Polygons and rounds that make up the stroke, in its own coordinates."""
-    import numpy as np
-    from PyQt6.QtCore import QPointF
-
-    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4).astype(np.float64)
-    least = NIBS[ink.nib].least if ink.nib in NIBS else NIBS["pen"].least
-    half = ink.width / 2 * (least + (1 - least) * np.clip(data[:, 2], 0, 1))
-    if len(data) < 2 or np.ptp(data[:, 0]) + np.ptp(data[:, 1]) < 1e-6:
-        first = QPointF(float(data[0, 0]), float(data[0, 1])) if len(data) else QPointF()
-        return [], [(first, float(half[0]) if len(data) else 0.0)]
-    whole = smoothed(data[:, :2], half) if ink.form == "free" else Track(data[:, :2], half)
+    whole, drawn = _centre(ink)
+    spread = drawn.along.max(axis=0) - drawn.along.min(axis=0)
+    if len(drawn.along) < 2 or spread.sum() < 1e-6:
+        return [], [(QPointF(*drawn.along[0]), float(drawn.radius[0]) if ink.points else 0.0)]
     polygons: list[QPolygonF] = []
     rounds: list[Round] = []
     for part in dashed(whole, ink.dash, ink.width):

@@ -15,7 +15,7 @@ from larch.core.shape import Box, Point
 from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
 
-WIDTH, HEIGHT = 480.0, 320.0
+WIDTH, HEIGHT = 320.0, 224.0
 
 
 class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
