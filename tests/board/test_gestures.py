@@ -16,7 +16,7 @@ from larch.board.tools.draw import MOST_SAMPLES, PenTool
 from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.place import HandTool
 from larch.board.tools.select import SelectTool
-from larch.board.tools.stamp import StampTool
+from larch.board.tools.stamp import MarkTool
 from larch.core.edit import Edit
 from larch.core.nibs import Pen
 from larch.core.page import Page
@@ -150,7 +150,7 @@ def pen_of(**fields: object) -> PenTool:
 
 
 TOOLS = [
-    SelectTool, PenTool, HandTool, StampTool, *(lambda mode=mode: EraserTool(mode) for mode in MODES),
+    SelectTool, PenTool, HandTool, MarkTool, *(lambda mode=mode: EraserTool(mode) for mode in MODES),
     *(lambda form=form: pen_of(form=form, ends="both") for form in ("line", "curve")),
     lambda: pen_of(nib="highlighter", width=30.0),
 ]  # fmt: skip
@@ -404,7 +404,7 @@ def test_a_sweep_counts_what_will_go_and_going_back_spares_it() -> None:
 
 def test_marks_stand_evenly_in_a_row() -> None:
     stage = Wood(page_with())
-    tool = StampTool()
+    tool = MarkTool()
     tool.shape, tool.size, tool.gap = "star", 40.0, 1.5
     gesture(stage, tool, [(100.0, 100.0), (300.0, 100.0), (405.0, 101.0)])
     places = [(round(t.placement.x, 6), round(t.placement.y, 6)) for t in stage.page.things]
@@ -416,7 +416,7 @@ def test_marks_stand_evenly_in_a_row() -> None:
 
 def test_things_can_be_the_stamp() -> None:
     stage = Wood(page_with())
-    tool = StampTool()
+    tool = MarkTool()
     tool.own, tool.shape = (Block(value=10, placement=Placement(9, 9)), stroke()), "own"
     gesture(stage, tool, [(100.0, 100.0), (400.0, 100.0)])
     things = stage.page.things

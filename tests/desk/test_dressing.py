@@ -55,6 +55,7 @@ def open_choices(window: Window, tool: str) -> None:
 def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand) -> None:
     w = hand.window
     hand.put()
+    w.run("paper plain")
     w.run("papers")
     assert w.shelf.tray == "Papers"
     click(next(card for card in w.shelf.cards if card.item.name == "paper ruled"))
@@ -74,7 +75,7 @@ def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand) ->
     w.undo()
     w.undo()
     w.undo()
-    assert hand.canvas.page.paper.pattern != "ruled"
+    assert hand.canvas.page.paper.pattern == "plain"
 
 
 def test_a_piece_of_paper_is_dragged_out_and_becomes_that_of_the_page(hand: Hand) -> None:

@@ -18,6 +18,7 @@ from PyQt6.QtGui import (
     QPainter,
     QPaintEvent,
     QResizeEvent,
+    QShowEvent,
     QTabletEvent,
     QTouchEvent,
     QWheelEvent,
@@ -35,6 +36,8 @@ from larch.core.session import Session
 from larch.core.shape import Point, union
 
 REST = 110  # ms without zooming after which the picture is made sharp
+PALM_MM, LEAST_PALM = 35.0, 60.0  # contact from which a touch is a flat hand, in millimetres and at least in pixels
+LEAST_DOTS, MOST_DOTS = 20.0, 600.0  # to the inch; what a screen says beyond that is not believed
 TWICE, NEAR = 420.0, 26.0  # ms and pixels within which a second tap makes a double one
 WHEEL_STEP = 1.0015
 
@@ -142,6 +145,14 @@ class Canvas(PageStage):
         if self._fitted:
             self.whole_page()
         self._refresh()
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """A flat hand is told from a finger by its size on the board, whatever the board's pixels are."""
+        super().showEvent(event)
+        screen = self.screen()
+        dots = screen.physicalDotsPerInch() if screen is not None else 0.0
+        if LEAST_DOTS <= dots <= MOST_DOTS:
+            self.pointers.palm = max(LEAST_PALM, PALM_MM / 25.4 * dots)
 
     def sizeHint(self) -> QSize:
         return QSize(1280, 720)

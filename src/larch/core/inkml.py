@@ -15,7 +15,9 @@ HEAD = """<?xml version="1.0" encoding="UTF-8"?>
 
 def page_inkml(page: Page) -> bytes:
     """The page's ink in page units; empty if there is none."""
-    strokes = [thing for thing in page.things if isinstance(thing, Ink)]
+    strokes: list[Ink] = []
+    for thing in page.things:
+        thing.rubbed(strokes.append)  # looks at all ink, also at that on notes, and takes none
     if not strokes:
         return b""
     brushes: dict[tuple[str, float], str] = {}

@@ -24,7 +24,7 @@ NIBS: dict[str, Nib] = {
     "fine": Nib(lambda: _("fine"), "pen-line", 1.0, (1.5, 2.5, 3.5, 5.0)),
     "pen": Nib(lambda: _("pen"), "pencil", 0.4, (3.0, 5.0, 9.0, 16.0)),
     "broad": Nib(lambda: _("broad"), "brush", 0.8, (8.0, 12.0, 18.0, 28.0)),
-    "crayon": Nib(lambda: _("crayon"), "pen-tool", 0.75, (9.0, 14.0, 22.0, 36.0)),
+    "crayon": Nib(lambda: _("crayon"), "paintbrush", 0.75, (9.0, 14.0, 22.0, 36.0)),
     "highlighter": Nib(lambda: _("highlighter"), "highlighter", 1.0, (18.0, 30.0, 44.0, 64.0)),
 }
 FORMS: dict[str, tuple[Callable[[], str], str]] = {

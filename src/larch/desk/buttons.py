@@ -6,7 +6,7 @@ import math
 from functools import cache
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
@@ -17,6 +17,7 @@ from larch.core.things.ink import Ink, ink_from, line_from, packed
 from larch.core.words import _
 
 RISE = 8
+CHIP = 46  # height of a chip at the Desk
 
 
 def icon_button(name: str, label: str, parent: QWidget | None = None, size: int = 44, pixels: int = 24) -> QToolButton:
@@ -28,6 +29,19 @@ def icon_button(name: str, label: str, parent: QWidget | None = None, size: int 
     button.setToolTip(label)
     button.setAccessibleName(label)
     return button
+
+
+def hue_icon(hue: str) -> QIcon:
+    """A round of a colour, for menus and lists that name it as well."""
+    picture = QPixmap(22, 22)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(colour(hue))
+    painter.drawEllipse(2, 2, 18, 18)
+    painter.end()
+    return QIcon(picture)
 
 
 class ToolButton(QAbstractButton):
@@ -117,109 +131,92 @@ class HueButton(QAbstractButton):
             painter.drawRoundedRect(QRectF(2, 2, self.width() - 4, self.height() - 4), 8, 8)
 
 
-class WidthButton(QAbstractButton):
-    """A dot as large as the line is wide."""
+class _Picture(QAbstractButton):
+    """A button that is a picture of what it chooses, drawn for a height of CHIP pixels."""
 
-    def __init__(self, width: float, label: str, parent: QWidget | None = None) -> None:
+    def __init__(self, label: str, parent: QWidget | None = None, wide: int = CHIP) -> None:
         super().__init__(parent)
-        self.line = width
         self.setCheckable(True)
-        self.setFixedSize(44, 44)
+        self.setFixedSize(wide, CHIP)
         self.setToolTip(label)
         self.setAccessibleName(label)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        _frame(painter, self)
+        if self.isChecked() or self.hasFocus():
+            painter.setPen(QPen(GOLD, 2))
+            painter.setBrush(STONE if self.isChecked() else Qt.GlobalColor.transparent)
+            painter.drawRoundedRect(QRectF(2, 2, self.width() - 4, self.height() - 4), 8, 8)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(NEEDLE)
+        grown = self.height() / CHIP
+        painter.scale(grown, grown)
+        self.draw(painter, self.width() / grown)
+
+    def draw(self, painter: QPainter, wide: float) -> None:
+        """The picture, in a room `wide` by CHIP."""
+
+
+class WidthButton(_Picture):
+    """A dot as large as the line is wide."""
+
+    def __init__(self, width: float, label: str, parent: QWidget | None = None) -> None:
+        super().__init__(label, parent)
+        self.line = width
+
+    def draw(self, painter: QPainter, wide: float) -> None:
         radius = min(14.0, max(1.5, self.line / 2))
-        painter.drawEllipse(QPointF(22, 22), radius, radius)
+        painter.drawEllipse(QPointF(wide / 2, CHIP / 2), radius, radius)
 
 
-class PenChip(QAbstractButton):
+class PenChip(_Picture):
     """A pen, shown by a wave or a line drawn with it."""
 
     def __init__(self, pen: Pen, parent: QWidget | None = None, label: str = "", wide: int = 72) -> None:
-        super().__init__(parent)
+        super().__init__(label or pen.label(), parent, wide)
         self.pen = pen
-        self.setCheckable(True)
-        self.setFixedSize(wide, 46)
-        self.setToolTip(label or pen.label())
-        self.setAccessibleName(label or pen.label())
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        _frame(painter, self)
-        paint_ink(painter, _wave(self.pen, self.width()))
+    def draw(self, painter: QPainter, wide: float) -> None:
+        paint_ink(painter, _wave(self.pen, round(wide)))
+
+
+class MarkButton(_Picture):
+    """A mark as it is stamped."""
+
+    def __init__(self, shape: str, hue: str, label: str, parent: QWidget | None = None, share: float = 1.0) -> None:
+        super().__init__(label, parent)
+        self.shape, self.hue, self.share = shape, hue, share
+
+    def draw(self, painter: QPainter, wide: float) -> None:
+        painter.translate(wide / 2, CHIP / 2)
+        paint_mark(painter, self.shape, 32 * self.share, self.hue)
+
+
+class GapButton(_Picture):
+    """Dots as far apart as they will be set."""
+
+    def __init__(self, gap: float, label: str, parent: QWidget | None = None) -> None:
+        super().__init__(label, parent, 64)
+        self.gap = gap
+
+    def draw(self, painter: QPainter, wide: float) -> None:
+        step = 8 * self.gap
+        for k in range(int((wide - 16) / step) + 1):
+            painter.drawEllipse(QPointF(9 + k * step, CHIP / 2), 3.5, 3.5)
 
 
 @cache
 def _wave(pen: Pen, wide: int) -> Ink:
-    """A short wave, or a line, of at most the height of a chip."""
+    """A short wave, or a line, of at most the height of a chip; its own origin is that of the chip."""
     thin = pen.replace(width=min(pen.width, 20.0 if wide > 60 else 13.0))
     if pen.form == "line":
-        return _shifted(line_from([(11, 23), (wide - 11, 23)], thin))
-    if pen.form != "free":
-        return _shifted(line_from([(14, 30), (wide / 2, 14), (wide - 14, 30)], thin))
-    points = [(13 + (wide - 26) * k / 30, 23 - 8 * math.sin(k / 30 * 2 * math.pi), 0.75, 0.0) for k in range(31)]
-    ink = ink_from(points, pen=thin)
-    return _shifted(ink)
-
-
-def _shifted(ink: Ink) -> Ink:
-    """The stroke with its own origin at that of the page, since only its body is painted."""
+        ink = line_from([(11, 23), (wide - 11, 23)], thin)
+    elif pen.form == "curve":
+        ink = line_from([(14, 30), (wide / 2, 14), (wide - 14, 30)], thin)
+    else:
+        steps = [k / 30 for k in range(31)]
+        ink = ink_from([(13 + (wide - 26) * t, 23 - 8 * math.sin(t * 2 * math.pi), 0.75, 0.0) for t in steps], pen=thin)
     x0, y0 = ink.placement.x, ink.placement.y
     made: Ink = ink.replace(points=packed((x + x0, y + y0, p, t) for x, y, p, t in ink.samples()))
     return made
-
-
-class MarkButton(QAbstractButton):
-    """A mark as it is stamped."""
-
-    def __init__(self, shape: str, hue: str, label: str, parent: QWidget | None = None, share: float = 1.0) -> None:
-        super().__init__(parent)
-        self.shape, self.hue, self.share = shape, hue, share
-        self.setCheckable(True)
-        self.setFixedSize(46, 46)
-        self.setToolTip(label)
-        self.setAccessibleName(label)
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        _frame(painter, self)
-        painter.translate(self.width() / 2, self.height() / 2)
-        paint_mark(painter, self.shape, 32 * self.share, self.hue)
-
-
-class GapButton(QAbstractButton):
-    """Dots as far apart as they will be set."""
-
-    def __init__(self, gap: float, label: str, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.gap = gap
-        self.setCheckable(True)
-        self.setFixedSize(64, 44)
-        self.setToolTip(label)
-        self.setAccessibleName(label)
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        _frame(painter, self)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(NEEDLE)
-        step = 8 * self.gap
-        for k in range(int(48 / step) + 1):
-            painter.drawEllipse(QPointF(9 + k * step, 22), 3.5, 3.5)
-
-
-def _frame(painter: QPainter, button: QAbstractButton) -> None:
-    """A chosen button lies on stone in a gold frame; one with the focus has the frame."""
-    if button.isChecked() or button.hasFocus():
-        painter.setPen(QPen(GOLD, 2))
-        painter.setBrush(STONE if button.isChecked() else Qt.GlobalColor.transparent)
-        painter.drawRoundedRect(QRectF(2, 2, button.width() - 4, button.height() - 4), 8, 8)

@@ -14,7 +14,7 @@ from larch.board.tools.erase import MODES, RADII, EraserTool, mode_label
 from larch.board.tools.place import HandTool, TextTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import GAPS as ROW_GAPS
-from larch.board.tools.stamp import SIZES, StampTool
+from larch.board.tools.stamp import SIZES, MarkTool
 from larch.core.nibs import DASHES, ENDS, FORMS, NIBS, Pen
 from larch.core.rich import DISTANCES, TITLE
 from larch.core.things.mark import MARKS
@@ -105,7 +105,7 @@ def _eraser(card: Choices, tool: EraserTool) -> None:
     card.commands([("brush-cleaning", wiping[1], wiping[0]), ("lock", _("keep what is written"), "keep ink")])
 
 
-def _stamp(card: Choices, tool: StampTool) -> None:
+def _stamp(card: Choices, tool: MarkTool) -> None:
     for shape, word in MARKS.items():
         button = MarkButton(shape, tool.hue, word(), card)
         card.one_of(button, tool.shape == shape, lambda shape=shape: setattr(tool, "shape", shape))
@@ -154,6 +154,6 @@ def _view(card: Choices, tool: Tool) -> None:
 
 
 ROWS: dict[type[Tool], Callable[..., None]] = {
-    PenTool: _pen, EraserTool: _eraser, StampTool: _stamp, BrushTool: _brush, TextTool: _text, HandTool: _view,
+    PenTool: _pen, EraserTool: _eraser, MarkTool: _stamp, BrushTool: _brush, TextTool: _text, HandTool: _view,
     SelectTool: _view,
 }  # fmt: skip

@@ -14,6 +14,7 @@ from larch.core.words import _
 from larch.desk.buttons import HueButton
 from larch.desk.style import lift
 
+LARGE = 56 / 44  # targets at the Board over those at the Desk
 MOST_OWN = 3  # own colours that are offered
 
 
@@ -28,6 +29,7 @@ class Choices(QFrame):
         self.setObjectName("card")
         lift(self)
         self.own_hues = own_hues
+        self.large = False  # at the Board
         self._rows = QVBoxLayout(self)
         self._rows.setContentsMargins(10, 6, 10, 6)
         self._rows.setSpacing(2)
@@ -69,6 +71,11 @@ class Choices(QFrame):
         self._row.addSpacing(6)
 
     def add(self, button: QWidget) -> None:
+        """Adds a control; at the Board it is larger."""
+        if self.large and button.minimumSize() == button.maximumSize():
+            button.setFixedSize(round(button.width() * LARGE), round(button.height() * LARGE))
+        elif self.large:
+            button.setMinimumHeight(round(44 * LARGE))
         self._row.addWidget(button)
 
     def words(self, text: str) -> None:
@@ -134,7 +141,8 @@ class Choices(QFrame):
     def commands(self, listed: Iterable[tuple[str, str, str]]) -> None:
         """Buttons of (icon, label, name of a command)."""
         for picture, label, name in listed:
-            button = QPushButton(icon(picture), label, self)
+            button = QPushButton(icon(picture), f" {label}", self)
+            button.setAccessibleName(label)
             button.setMinimumHeight(44)
             button.clicked.connect(lambda _on=False, name=name: self.pressed.emit(name))
             self.add(button)

@@ -22,11 +22,11 @@ from larch.board.look import icon
 from larch.core.arrange import recolour, show_fact, total
 from larch.core.edit import Edit
 from larch.core.fact import Fact
-from larch.core.hues import GOLD_TEXT, HUES
+from larch.core.hues import GOLD_TEXT, HUES, is_hex
 from larch.core.page_facts import page_facts
 from larch.core.thing import Thing
 from larch.core.words import _, many
-from larch.desk.buttons import HueButton, icon_button
+from larch.desk.buttons import HueButton, hue_icon, icon_button
 from larch.desk.style import lift
 
 WIDTH = 288
@@ -69,7 +69,10 @@ class FactRow:
         made.setAccessibleName(fact.label)
         made.setMaxVisibleItems(12)
         for value, label in fact.options:
-            made.addItem(label, value)
+            if value in HUES or is_hex(value):
+                made.addItem(hue_icon(value), label, value)
+            else:
+                made.addItem(label, value)
         made.activated.connect(lambda index: self.card.set_fact(self.name, str(made.itemData(index))))
         return made
 
@@ -221,7 +224,7 @@ class FactsCard(QFrame):
     def place(self) -> None:
         height = self.canvas.height() - self.canvas.covered_below - 24
         hues = 0 if self.of_page() else 100
-        wanted = 90 + hues + 44 * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
+        wanted = 90 + hues + (37 if self.of_page() else 44) * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
         self.setGeometry(self.canvas.width() - WIDTH - 14, 12, WIDTH, max(180, min(height, wanted)))
         self.raise_()
 

@@ -23,6 +23,15 @@ def help_html(window: Window) -> str:
         _("The gold brackets size a thing, the gold disc turns it, the rings on its corners change its shape. "
           "With Ctrl a corner falls on the squares; with Alt nothing falls into place by itself."),
         _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
+        _("Papers lie on the shelf: a tap lays one under the page, a drag lays out a piece. With nothing selected, Ctrl+I "
+          "shows the page: its line height, margin, colours and size can be typed."),
+        _("The pen has nibs, straight lines (Shift: every 15°), curves through three points, arrows and dashes; lay the "
+          "pens you use ready. With tip colours on, a pen that is chosen belongs to the tip that writes next."),
+        _("The eraser takes what it touches, whole strokes, what a ring encloses, or what a sweep passes; a flat hand rubs "
+          "out too. It takes only ink, and none that is locked: “Keep what is written” locks what should stay."),
+        _("Stamp sets one mark for a tap and an even row for a drag. Paint fills what lines enclose, and shows where they "
+          "don't."),
+        _("Type sizes are named for the distance they are read from. A double tap opens a folded sticky note."),
         _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),
         _("F5 goes to the Board, Esc comes back. There a tap on a die rolls it, and locked things can't be touched."),
         _("Nothing needs saving to be kept: every change is on disk at once and comes back after a crash."),

@@ -11,7 +11,7 @@ from larch.board.stage import Offer
 from larch.board.tools.base import Ring, Tool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
-from larch.board.tools.stamp import StampTool
+from larch.board.tools.stamp import MarkTool
 from larch.core.edit import Edit
 from larch.core.hues import HUES
 from larch.core.nibs import sound_pen
@@ -74,6 +74,7 @@ class InHand:
         if w.choices.isVisible():
             w.choices.hide()
             return
+        w.choices.large = w.at_board
         w.choices.open_for(tool)
         w.choices.stand_by(w.ledge.buttons[tool.name], w.ledge.edge)
 
@@ -176,7 +177,7 @@ class InHand:
         """The selection becomes the picture that is stamped."""
         w = self.window
         stamp = w.ledge.tool("stamp")
-        assert isinstance(stamp, StampTool)
+        assert isinstance(stamp, MarkTool)
         things = w.canvas.things() or w.canvas.page.some(thing.id for thing in self._selected)
         if not things:
             w.notice.say(_("Select what is to be the picture, then take it for the stamp."))

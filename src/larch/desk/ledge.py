@@ -13,7 +13,7 @@ from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import EquationTool, HandTool, TextTool
 from larch.board.tools.select import SelectTool
-from larch.board.tools.stamp import StampTool
+from larch.board.tools.stamp import MarkTool
 from larch.core.hues import PAPER
 from larch.core.words import _
 from larch.desk.buttons import ToolButton, icon_button
@@ -34,7 +34,7 @@ class Ledge(QWidget):
         self._large = False
         self._held: QPoint | None = None
         self.tools: list[Tool] = [
-            SelectTool(), PenTool(), EraserTool(), StampTool(), BrushTool(), TextTool(), EquationTool(), HandTool()
+            SelectTool(), PenTool(), EraserTool(), MarkTool(), BrushTool(), TextTool(), EquationTool(), HandTool()
         ]  # fmt: skip
         self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
         self._group = QButtonGroup(self)

@@ -96,6 +96,7 @@ class Pages:
     def ask_number(self) -> None:
         """Opens the pad on which the number of a page is tapped or typed."""
         w = self.window
+        w.close_card("choices")
         if self._pad is None:
             self._pad = NumberPad(w.room)
             self._pad.chosen.connect(self.go_to)
@@ -149,20 +150,23 @@ class NumberPad(QFrame):
 
     def open(self, count: int, size: int) -> None:
         for button in self.buttons.values():
-            button.setFixedSize(size + 12, size)
+            button.setStyleSheet(f"font-size: 20px; padding: 0; min-width: {size + 16}px; min-height: {size - 2}px;")
+        self.field.setFixedWidth(3 * (size + 18) + 2 * self._keys.spacing())
         self.field.clear()
         self.field.setPlaceholderText(_("1 to {count}").format(count=count))
+        self.field.setToolTip(_("page number"))
         self.adjustSize()
         self.show()
         self.raise_()
         self.field.setFocus()
 
     def stand_over(self, button: QWidget) -> None:
-        room = self.parentWidget()
-        assert room is not None
-        at = button.mapTo(room, button.rect().topLeft())
+        """Towards the page from the strip that the button lies on."""
+        room, strip = self.parentWidget(), button.parentWidget()
+        assert room is not None and strip is not None
+        at, edge = button.mapTo(room, button.rect().topLeft()), strip.mapTo(room, strip.rect().topLeft())
         x = at.x() + button.width() // 2 - self.width() // 2
-        y = at.y() - self.height() - 8 if at.y() > self.height() + 16 else at.y() + button.height() + 8
+        y = edge.y() - self.height() - 8 if edge.y() > self.height() + 16 else edge.y() + strip.height() + 8
         self.move(max(8, min(x, room.width() - self.width() - 8)), max(8, min(y, room.height() - self.height() - 8)))
 
     def _press(self, digit: str) -> None:

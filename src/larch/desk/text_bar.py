@@ -6,13 +6,14 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QFontDatabase, QIcon, QPainter, QPixmap
+from PyQt6.QtGui import QFontDatabase, QIcon
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton
 
-from larch.board.look import colour, icon, load_fonts
+from larch.board.look import icon, load_fonts
 from larch.core.hues import HUES
 from larch.core.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
 from larch.core.words import _
+from larch.desk.buttons import hue_icon
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
@@ -84,7 +85,7 @@ class TextBar(QFrame):
         self.editor.style(size=min(LARGEST, max(SMALLEST, now * by)))
 
     def _hues(self) -> list[tuple[str, QIcon | None, Callable[[], None]]]:
-        return [(_(hue), _dot(hue), lambda hue=hue: self.editor.style(hue=hue)) for hue in HUES]  # type: ignore[misc]
+        return [(_(hue), hue_icon(hue), lambda hue=hue: self.editor.style(hue=hue)) for hue in HUES]  # type: ignore[misc]
 
     def _fonts(self) -> list[tuple[str, QIcon | None, Callable[[], None]]]:
         """Those that are shipped first, then what the machine has; a long list is cut into what can be read."""
@@ -149,15 +150,3 @@ class TextBar(QFrame):
         y = above if above >= 4 else min(words.bottom() + GAP, bottom)
         self.move(max(4, min(words.left(), canvas.width() - self.width() - 4)), y)
         self.raise_()
-
-
-def _dot(hue: str) -> QIcon:
-    picture = QPixmap(22, 22)
-    picture.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(picture)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(colour(hue))
-    painter.drawEllipse(2, 2, 18, 18)
-    painter.end()
-    return QIcon(picture)

@@ -18,7 +18,7 @@ GAPS = (1.0, 1.3, 2.0, 3.0)  # between middles, in sizes
 ALL_SHOWN = 120  # marks that are drawn while the row is dragged
 
 
-class StampTool(Tool):
+class MarkTool(Tool):
     """shape: one of MARKS, or "own" for the things in `own`; size in page units; gap: between middles, in sizes."""
 
     name: ClassVar[str] = "stamp"
@@ -47,7 +47,7 @@ class StampTool(Tool):
 
 
 class Stamping(Gesture):
-    def __init__(self, stage: Stage, sample: Sample, tool: StampTool) -> None:
+    def __init__(self, stage: Stage, sample: Sample, tool: MarkTool) -> None:
         self.stage = stage
         self.start = sample.page_pos
         self.pattern, self.size, self.gap = tool.pattern(), tool.size, tool.size * tool.gap
