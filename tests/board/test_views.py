@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+from itertools import pairwise
+
 import pytest
 from PyQt6.QtGui import QColor, QImage, QPainter
 
@@ -13,13 +16,14 @@ from larch.board.paint import page_image, page_svg, paint_page
 from larch.board.views import view_of, views
 from larch.board.views.ink import outline
 from larch.core.expression import parse
+from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.shape import Box, Placement
 from larch.core.thing import Thing, Unknown, kinds
 from larch.core.things.ink import Ink, ink_from
 from larch.core.things.polygon import Polygon
 from larch.core.things.text import Text
-from tests.samples import page_with, sample_things, stroke
+from tests.samples import page_with, sample_things, special_ink, stroke
 
 pytestmark = pytest.mark.usefixtures("qapp")
 SAMPLES = [*sample_things(), Unknown(was="abacus", raw=b"{}")]
@@ -156,3 +160,49 @@ def test_a_painter_ends_even_if_a_view_fails() -> None:
     with pytest.raises(ZeroDivisionError), painting(image) as painter:
         raise ZeroDivisionError
     assert not painter.isActive()
+
+
+def test_ink_stays_smooth_at_four_hundred_percent() -> None:
+    """A circle drawn in 24 fast samples: no corner is seen, and the line keeps to the circle."""
+    turns = [2 * math.pi * k / 24 for k in range(25)]
+    ink = ink_from([(120 * math.cos(t), 120 * math.sin(t), 0.5, 0.0) for t in turns], 6.0)
+    polygons, _rounds = outline(ink)
+    for polygon in polygons:
+        side = [polygon.at(i) for i in range(len(polygon) // 2)]
+        ways = [math.atan2(b.y() - a.y(), b.x() - a.x()) for a, b in pairwise(side)]
+        turned = [abs((b - a + math.pi) % (2 * math.pi) - math.pi) for a, b in pairwise(ways)]
+        assert max(turned, default=0.0) < math.radians(9)
+
+
+@pytest.mark.parametrize("ink", special_ink(), ids=lambda ink: f"{ink.nib}-{ink.form}-{ink.dash}")
+def test_every_nib_leaves_the_program_in_every_format(ink: Ink, tmp_path) -> None:  # type: ignore[no-untyped-def]
+    page = page_with(Text(text="Lantern", placement=Placement(60, 280)), ink)
+    for ending in ("pdf", "svg", "png"):
+        (made,) = export([page], tmp_path / f"ink.{ending}", width=400)
+        assert made.stat().st_size > 500
+    svg = (tmp_path / "ink.svg").read_text()
+    assert "<image" not in svg  # vectors, however it looks
+
+
+def test_of_an_endless_stroke_only_the_part_that_is_seen_is_painted() -> None:
+    from larch.board.views.ink import _seen
+
+    ink = ink_from([(i * 0.02, 40 * math.sin(i / 900), 0.5, float(i)) for i in range(60_000)], 4.0)
+    whole = outline(ink)[0]
+    image = QImage(64, 64, QImage.Format.Format_RGB32)
+    painter = QPainter(image)
+    painter.setClipRect(0, 0, 64, 64)
+    seen = _seen(painter, ink)
+    painter.end()
+    assert 0 < len(seen) < len(whole) / 10
+    assert ink.touches(600, 40 * math.sin(30_000 / 900), 1)
+    assert not ink.touches(600, 40 * math.sin(30_000 / 900) + 30, 1)
+
+
+def test_a_highlighter_lets_through_what_it_covers_on_a_picture_too() -> None:
+    marker = ink_from([(40.0 + 8 * i, 60.0, 1.0, 0.0) for i in range(30)], pen=Pen("highlighter", width=40.0, hue="straw"))
+    image = page_image(page_with(Polygon(hue="needle", placement=Placement(80, 20)), marker), 1280)
+    bare = page_image(page_with(Polygon(hue="needle", placement=Placement(80, 20))), 1280)
+    shades = [(image.pixelColor(x, 60), bare.pixelColor(x, 60)) for x in range(60, 260)]
+    assert all(over.blue() <= under.blue() for over, under in shades)
+    assert min(over.lightness() for over, _under in shades) <= min(under.lightness() for _over, under in shades)

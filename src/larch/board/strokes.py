@@ -16,6 +16,7 @@ OVERLAP = 2
 STEPS = 4  # points on each smoothing curve
 FINEST = 1.2  # page units between the points of a smoothing curve, where a stroke was drawn fast
 MOST_STEPS = 16
+ENDLESS = 8000  # samples; a stroke that has more is fine enough as it is
 SHARP = 0.4  # cosine of the turn beyond which a corner gets a round of its own
 DASH, DASH_GAP = 4.0, 3.0  # widths of the line
 DOT_GAP = 2.2
@@ -80,6 +81,8 @@ def smoothed(points: NDArray[Any], half: NDArray[Any]) -> Track:
     middles = (values[:-1] + values[1:]) / 2
     longest = float(np.abs(points[1:] - points[:-1]).max())
     steps = int(min(MOST_STEPS, max(STEPS, longest / FINEST / 4))) if len(points) < 2000 else STEPS
+    if len(points) > ENDLESS:
+        return Track(points, half)
     t = (np.arange(steps) / steps)[None, :, None]
     a, b, c = middles[:-1, None, :], values[1:-1, None, :], middles[1:, None, :]
     curve = ((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t * t * c).reshape(-1, 3)

@@ -8,11 +8,10 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
 from larch.core.edit import Edit
-from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.shape import Point, box_of
 from larch.core.thing import Thing
-from larch.core.things.ink import STRIDE, Ink, track
+from larch.core.things.ink import STRIDE, Ink, steps, track
 from larch.core.words import _
 
 if TYPE_CHECKING:
@@ -122,7 +121,7 @@ def _removed(ink: Ink, path: Sequence[Point], radius: float) -> list[tuple[float
     reach = radius / place.scale + ink.width * CLEAN
     if not ink.points or not ink.extent().meets(box_of(local).grown(reach)):
         return []
-    start, way, lower, upper = _steps(ink)
+    start, way, lower, upper = steps(ink)
     found: list[tuple[float, float]] = []
     for a, b in zip(local, local[1:] or local, strict=False):
         x0, x1 = min(a[0], b[0]) - reach, max(a[0], b[0]) + reach
@@ -133,18 +132,6 @@ def _removed(ink: Ink, path: Sequence[Point], radius: float) -> list[tuple[float
             if span is not None:
                 found.append((i + span[0], i + span[1]))
     return _merged(found)
-
-
-@remember
-def _steps(ink: Ink) -> tuple[NDArray[Any], NDArray[Any], NDArray[Any], NDArray[Any]]:
-    """Starts and ways of the steps of the centre line, and the corners of the box round each; shapes (n, 2)."""
-    import numpy as np
-
-    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4)[:, :2].astype(float)
-    if len(data) == 1:
-        return data, np.zeros((1, 2)), data, data
-    start, end = data[:-1], data[1:]
-    return start, end - start, np.minimum(start, end), np.maximum(start, end)
 
 
 def _within_capsule(step: Step, a: Point, b: Point, radius: float) -> tuple[float, float] | None:

@@ -2,10 +2,19 @@
 
 from __future__ import annotations
 
-from typing import ClassVar
+from typing import TYPE_CHECKING, Any, ClassVar
 
-from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QColor, QPaintEngine, QPainter, QPainterPath, QPainterPathStroker, QPolygonF
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import (
+    QColor,
+    QImage,
+    QPaintEngine,
+    QPainter,
+    QPainterPath,
+    QPainterPathStroker,
+    QPolygonF,
+    QTransform,
+)
 
 from larch.board.look import colour
 from larch.board.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
@@ -16,6 +25,12 @@ from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.ink import Ink, head_length, track
 
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+MOST_PIXELS = 64_000_000  # of a layer; a highlighter larger than that is not painted on a picture
+MOST_POINTS = 600  # of a highlighter's path where it is one outline: its cost grows with their square
+LONG = 48  # pieces from which it is worth asking which are seen
 LIGHT, CLEAR = 0.76, 1.6  # lightness of a highlighter's colour, and how much stronger it is than the hue
 WASH = 0.5  # how opaque it is on a device that can't multiply
 OPAQUE_ONLY = (QPaintEngine.Type.SVG, QPaintEngine.Type.Pdf)  # what can't multiply
@@ -37,11 +52,28 @@ def paint_ink(painter: QPainter, ink: Ink) -> None:
         _highlight(painter, ink)
         return
     painter.setBrush(colour(ink.hue))
-    polygons, rounds = outline(ink)
-    for polygon in polygons:
-        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
-    for centre, radius in rounds:
-        painter.drawEllipse(centre, radius, radius)
+    _paint_body(painter, ink)
+
+
+def _seen(painter: QPainter, ink: Ink) -> list[QPolygonF]:
+    """The pieces of a long stroke that lie in what is being painted: a small part of the view, mostly."""
+    if not painter.hasClipping():
+        return outline(ink)[0]
+    part = painter.clipBoundingRect()
+    boxes = _boxes(ink)
+    met = (boxes[:, 0] <= part.right()) & (boxes[:, 2] >= part.left())
+    met &= (boxes[:, 1] <= part.bottom()) & (boxes[:, 3] >= part.top())
+    polygons = outline(ink)[0]
+    return [polygons[i] for i in met.nonzero()[0].tolist()]
+
+
+@remember
+def _boxes(ink: Ink) -> NDArray[Any]:
+    """Left, top, right and bottom of each piece; shape (n, 4)."""
+    import numpy as np
+
+    rects = [polygon.boundingRect() for polygon in outline(ink)[0]]
+    return np.array([(r.left(), r.top(), r.right(), r.bottom()) for r in rects])
 
 
 def wash(hue: str) -> QColor:
@@ -51,26 +83,62 @@ def wash(hue: str) -> QColor:
 
 
 def _highlight(painter: QPainter, ink: Ink) -> None:
-    """One path, so that a stroke that crosses itself is no darker there."""
-    shade = wash(ink.hue)
+    """A stroke that crosses itself is no darker there, and what it covers is seen through it."""
     engine = painter.paintEngine()
-    painter.save()
     if engine is not None and engine.type() in OPAQUE_ONLY:
+        shade = wash(ink.hue)
         shade.setAlphaF(WASH)
-    else:
-        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
-    painter.setBrush(shade)
-    painter.drawPath(_one_path(ink))
+        painter.setBrush(shade)
+        painter.drawPath(_one_path(ink))
+        return
+    onto = painter.combinedTransform()
+    box = ink.extent()
+    room = onto.mapRect(QRectF(box.x0, box.y0, box.width, box.height))
+    device = painter.device()
+    ratio = device.devicePixelRatioF() if device is not None else 1.0
+    if painter.hasClipping():
+        room = room.intersected(onto.mapRect(painter.clipBoundingRect()))
+    elif device is not None:
+        room = room.intersected(QRectF(0, 0, device.width() / ratio, device.height() / ratio))
+    area = room.adjusted(-1, -1, 1, 1).toAlignedRect()
+    if room.isEmpty() or area.width() * area.height() > MOST_PIXELS:
+        return
+    layer = QImage(area.size() * ratio, QImage.Format.Format_ARGB32_Premultiplied)
+    layer.setDevicePixelRatio(ratio)
+    layer.fill(Qt.GlobalColor.transparent)
+    inner = QPainter(layer)
+    inner.setRenderHint(QPainter.RenderHint.Antialiasing)
+    inner.setClipRect(QRectF(0, 0, area.width(), area.height()))
+    inner.translate(-area.x(), -area.y())
+    inner.setTransform(onto, True)
+    inner.setPen(Qt.PenStyle.NoPen)
+    inner.setBrush(wash(ink.hue))
+    _paint_body(inner, ink)
+    inner.end()
+    painter.save()
+    painter.setWorldTransform(QTransform())
+    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+    painter.drawImage(area.topLeft(), layer)
     painter.restore()
+
+
+def _paint_body(painter: QPainter, ink: Ink) -> None:
+    polygons, rounds = outline(ink)
+    if len(polygons) > LONG:
+        polygons = _seen(painter, ink)
+    for polygon in polygons:
+        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
+    for centre, radius in rounds:
+        painter.drawEllipse(centre, radius, radius)
 
 
 @remember
 def _one_path(ink: Ink) -> QPainterPath:
-    """All that the nib touched, once, however the stroke crosses itself."""
+    """All that the nib touched as one outline, for devices that can't multiply; a long stroke by fewer points."""
     line = QPainterPath()
     whole, _drawn = _centre(ink)
     for part in dashed(whole, ink.dash, ink.width):
-        points = part.along.tolist()
+        points = part.along[:: max(1, len(part.along) // MOST_POINTS)].tolist()
         line.moveTo(QPointF(*points[0]))
         for point in points[1:] if len(points) > 1 else [(points[0][0] + 0.01, points[0][1])]:
             line.lineTo(QPointF(*point))

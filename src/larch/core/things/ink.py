@@ -6,7 +6,7 @@ import math
 import struct
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
-from typing import ClassVar
+from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
@@ -20,8 +20,12 @@ from larch.core.shape import FARTHEST, Box, Placement, Point
 from larch.core.thing import Handle, Thing
 from larch.core.words import _
 
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
 Sample = tuple[float, float, float, float]
 STRIDE = 16  # bytes of one sample: x, y, pressure (0 to 1), time (ms), as little-endian float32
+LONG = 400  # samples from which arrays are faster than numbers
 BENT = 32  # pieces of a curve through three points
 HEAD, LEAST_HEAD = 3.6, 16.0  # length of an arrow's head in widths of its line, and at least, page units
 
@@ -78,6 +82,8 @@ class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
         count = len(values) // 4
         if count == 1:
             return (values[0] - x) ** 2 + (values[1] - y) ** 2 <= reach * reach
+        if count > LONG:
+            return _nearest(self, x, y) <= reach
         before = (values[0], values[1])
         for i in range(4, count * 4, 4):
             here = (values[i], values[i + 1])
@@ -159,6 +165,7 @@ def track(ink: Ink) -> bytes:
     return packed(made)  # type: ignore[arg-type]
 
 
+@remember
 def length_of(ink: Ink) -> float:
     """Length of the centre line in its own units."""
     values = memoryview(track(ink)).cast("f")
@@ -169,6 +176,30 @@ def length_of(ink: Ink) -> float:
 def head_length(ink: Ink) -> float:
     """How long the head of its arrow is, in its own units; never more than half of a short line."""
     return min(max(LEAST_HEAD, HEAD * ink.width), length_of(ink) / 2)
+
+
+@remember
+def steps(ink: Ink) -> tuple[NDArray[Any], NDArray[Any], NDArray[Any], NDArray[Any]]:
+    """Starts and ways of the steps of the centre line, and the corners of the box round each; shapes (n, 2)."""
+    import numpy as np
+
+    data = np.frombuffer(track(ink), dtype="<f4").reshape(-1, 4)[:, :2].astype(float)
+    if len(data) == 1:
+        return data, np.zeros((1, 2)), data, data
+    start, end = data[:-1], data[1:]
+    return start, end - start, np.minimum(start, end), np.maximum(start, end)
+
+
+def _nearest(ink: Ink, x: float, y: float) -> float:
+    """How far a point is from the centre line."""
+    import numpy as np
+
+    start, way, _lower, _upper = steps(ink)
+    offset = np.array([x, y]) - start
+    size = (way * way).sum(axis=1)
+    along = np.clip((offset * way).sum(axis=1) / np.where(size > 0, size, 1.0), 0, 1)
+    away = offset - way * along[:, None]
+    return float(np.sqrt((away * away).sum(axis=1).min()))
 
 
 @remember
