@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -423,3 +424,18 @@ def test_things_can_be_the_stamp() -> None:
     assert len(things) % 2 == 0 and len(things) >= 10
     assert things[0].groups == things[1].groups != things[2].groups
     assert union(t.box() for t in things[:2]).centre == pytest.approx((100, 100), abs=1)
+
+
+def test_two_rubbers_on_one_stroke_leave_no_double() -> None:
+    """Two hands rub the same stroke at once; the one that is lifted last must not bring back what the other took."""
+    stage = Wood(page_with(stroke(100.0)))
+    pointers = Pointers(stage)  # type: ignore[arg-type]
+    pointers.tool = EraserTool("part", 10.0)
+    for pointer, x in (("touch 1", 100), ("touch 2", 220)):
+        pointers.press(at(stage, x, 60, pointer))
+        pointers.move(at(stage, x, 140, pointer))
+    pointers.release(at(stage, 100, 140, "touch 1"))
+    pointers.release(at(stage, 220, 140, "touch 2"))
+    boxes = sorted(t.box() for t in stage.page.things)
+    assert len(boxes) == 3
+    assert all(a.x1 < b.x0 for a, b in pairwise(boxes))

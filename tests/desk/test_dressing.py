@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, Qt
-from PyQt6.QtGui import QGuiApplication, QTextCursor
+from PyQt6.QtGui import QColor, QGuiApplication, QTextCursor
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QMenu
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QColorDialog, QMenu
 
 from larch.core.nibs import Pen
 from larch.core.page import SIZES, Page
@@ -52,7 +52,7 @@ def open_choices(window: Window, tool: str) -> None:
 # Papers and pages
 
 
-def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand) -> None:
+def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand, monkeypatch: pytest.MonkeyPatch) -> None:
     w = hand.window
     hand.put()
     w.run("paper plain")
@@ -72,6 +72,11 @@ def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand) ->
     where = rows["paper colour"].list.findData("sky")
     rows["paper colour"].list.activated.emit(where)
     assert hand.canvas.page.paper.colour == "sky"
+    monkeypatch.setattr(QColorDialog, "getColor", lambda *_args, **_more: QColor("#f4efe0"))
+    rows = {row.name: row for row in w.facts._rows}
+    rows["line colour"].list.activated.emit(rows["line colour"].list.findData("mix"))
+    assert hand.canvas.page.paper.lines == "#f4efe0"
+    w.undo()
     w.undo()
     w.undo()
     w.undo()
@@ -301,6 +306,10 @@ def test_the_chip_at_a_ring_confirms_and_a_press_elsewhere_spares(hand: Hand) ->
     hand.tap(900, 500)
     assert [t.id for t in hand.canvas.page.things] == ids
     assert hand.canvas.surface.instead == {}
+    draw_ring()
+    w.undo()
+    assert hand.canvas.surface.instead == {}
+    w.undo(redo=True)
     click(draw_ring())
     assert [t.kind() for t in hand.canvas.page.things] == ["text"]
     assert not [chip for chip in hand.canvas.findChildren(Chip) if chip.isVisible()]

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt
+from PyQt6.QtCore import QLineF, QPointF, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPixmap
 
 from larch.board.look import colour
@@ -159,10 +159,13 @@ def _grain(painter: QPainter, shade: QColor, width: float, nominal: float, lengt
     across, down = -dy / size * width / 2, dx / size * width / 2
     cell = int(length / max(1.0, GRAIN * nominal))
     painter.setPen(QPen(shade, width * 1.35 / BRISTLES, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
-    for bristle, (place, share) in enumerate(BRISTLE_TABLE):
-        if scatter(bristle, cell) < share:
-            sx, sy = across * place, down * place
-            painter.drawLine(QPointF(start[0] + sx, start[1] + sy), QPointF(end[0] + sx, end[1] + sy))
+    lines = [
+        QLineF(start[0] + across * place, start[1] + down * place, end[0] + across * place, end[1] + down * place)
+        for bristle, (place, share) in enumerate(BRISTLE_TABLE)
+        if scatter(bristle, cell) < share
+    ]
+    if lines:
+        painter.drawLines(lines)
 
 
 class LiveInk:

@@ -33,7 +33,7 @@ def painting(device: QPaintDevice) -> Iterator[QPainter]:
 
 def can_paint(thing: Thing) -> bool:
     """False while the view still waits for NumPy."""
-    return "numpy.linalg" in sys.modules or not view_of(thing).needs_numpy
+    return "numpy.linalg" in sys.modules or not view_of(thing).waits(thing)
 
 
 def paint_things(painter: QPainter, page: Page, things: Iterable[Thing]) -> None:

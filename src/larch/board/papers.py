@@ -9,7 +9,7 @@ from larch.board.look import page_font
 from larch.core.paper import Paper, Ruling, rulings
 from larch.core.shape import Box
 
-WIDTHS = {"fine": 1.0, "line": 1.0, "guide": 1.4, "strong": 1.4, "margin": 2.0, "word": 1.0}
+WIDTHS = {"fine": 0.7, "line": 0.7, "guide": 1.4, "strong": 1.4, "margin": 2.0, "word": 1.0}
 DOT = 4.4  # across, page units
 SMALLEST_DOT = 1.9  # pixels
 ROUND_DOT = 4.0  # pixels; a smaller dot is a square, which looks the same and is painted ten times faster

@@ -425,6 +425,7 @@ class PageStage(QWidget):
     def close_session(self) -> None:
         """Stops listening, when another lesson takes over."""
         self.pointers.cancel()
+        self.withdraw()
         self._slicer.stop()
         self._ticker.stop()
         self._unsubscribe()

@@ -30,6 +30,7 @@ from larch.desk.buttons import HueButton, hue_icon, icon_button
 from larch.desk.style import lift
 
 WIDTH = 288
+MIX = "mix"  # chosen in a list of colours, it opens the dialog in which one is mixed
 
 
 class FactRow:
@@ -73,8 +74,22 @@ class FactRow:
                 made.addItem(hue_icon(value), label, value)
             else:
                 made.addItem(label, value)
-        made.activated.connect(lambda index: self.card.set_fact(self.name, str(made.itemData(index))))
+        if any(value in HUES for value, _label in fact.options):
+            made.addItem(icon("palette"), _("mix a colour…"), MIX)
+        made.activated.connect(lambda index: self._chosen(str(made.itemData(index))))
         return made
+
+    def _chosen(self, value: str) -> None:
+        if value != MIX:
+            self.card.set_fact(self.name, value)
+            return
+        from PyQt6.QtWidgets import QColorDialog
+
+        picked = QColorDialog.getColor(parent=self.card.window(), title=_("Mix a colour"))
+        if picked.isValid():
+            self.card.set_fact(self.name, picked.name())
+        else:
+            self.card.refresh()
 
     def show(self, fact: Fact, shown: bool) -> None:
         if self.list is not None:

@@ -300,6 +300,7 @@ class Window(QMainWindow):
     def undo(self, redo: bool = False) -> None:
         self.editors.finish()
         self.canvas.pointers.cancel()
+        self.canvas.withdraw()
         step = self.session.redo() if redo else self.session.undo()
         if step is None:
             return

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import ClassVar
 
 from larch.board.pointer import Sample
@@ -59,30 +60,35 @@ class Rubbing(Gesture):
         self.radius = radius
         self.whole = whole
         self.hue = hue
-        self.last = sample
+        self.trail = [sample.page_pos]
+        self.reach = radius / stage.camera.scale
         self.left: dict[str, Sequence[Thing]] = {}
+        self.sources: dict[str, Thing] = {}
         self.move(sample)
 
     def move(self, sample: Sample) -> None:
-        path, self.last = [self.last.page_pos, sample.page_pos], sample
-        reach = self.radius / self.stage.camera.scale
-        change = rub.whole(path, reach) if self.whole else rub.part(path, reach)
+        path = [self.trail[-1], sample.page_pos]
+        self.trail.append(sample.page_pos)
+        fresh = self._rub(path)
+        if fresh and self.whole:
+            self.stage.show_instead(self, self.left, [thing.box().grown(2) for thing in self.stage.page.some(fresh)])
+        elif fresh:
+            self.stage.rub_out(self, path, self.reach, self.left)
+        self.stage.show_marks(self, Rubber(sample.view_pos, self.radius))
+
+    def _rub(self, path: Sequence[Point]) -> list[str]:
+        """Takes off what lies along a path; returns the ids of what changed."""
+        change = rub.whole(path, self.reach) if self.whole else rub.part(path, self.reach)
         if self.hue:
             change = only(self.hue, change)
-        box = box_of(path).grown(reach)
-        fresh: dict[str, Sequence[Thing]] = {}
-        for thing in self.stage.things_in(box):
+        fresh = []
+        for thing in self.stage.things_in(box_of(path).grown(self.reach)):
             left = None if thing.locked else self._rubbed(thing, change)
             if left is not None:
-                fresh[thing.id] = left
-        if fresh:
-            self.left |= fresh
-            if self.whole:
-                boxes = [thing.box().grown(2) for thing in self.stage.page.some(fresh)]
-                self.stage.show_instead(self, self.left, boxes)
-            else:
-                self.stage.rub_out(self, path, reach, self.left)
-        self.stage.show_marks(self, Rubber(sample.view_pos, self.radius))
+                self.left[thing.id] = left
+                self.sources.setdefault(thing.id, thing)
+                fresh.append(thing.id)
+        return fresh
 
     def _rubbed(self, thing: Thing, change: rub.Change) -> Sequence[Thing] | None:
         """What is left of what is left of it; None if this step takes nothing."""
@@ -95,10 +101,19 @@ class Rubbing(Gesture):
 
     def release(self, sample: Sample) -> None:
         self.move(sample)
+        page = self.stage.page
+        if any(page.thing(id) is not source for id, source in self.sources.items()):
+            self._rub_again()
         if self.left:
             self.stage.commit(rub.rub_edit(self.stage.page, self.left, _("Rub out")))
         self.stage.show_marks(self)
         self.stage.end_instead(self, committed=True)
+
+    def _rub_again(self) -> None:
+        """Somebody else changed the same ink meanwhile: the whole path is rubbed once more, over what is there now."""
+        self.left, self.sources = {}, {}
+        for a, b in pairwise(self.trail):
+            self._rub([a, b])
 
     def cancel(self) -> None:
         self.stage.show_marks(self)

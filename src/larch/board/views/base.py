@@ -24,6 +24,10 @@ class View:
     margin: ClassVar[float] = 2.0
     needs_numpy: ClassVar[bool] = False
 
+    def waits(self, thing: Thing) -> bool:
+        """Whether it can't be painted before NumPy is there."""
+        return self.needs_numpy
+
     def extent(self, thing: Thing) -> Box:
         """The box round it in its own coordinates."""
         return thing.extent()

@@ -24,7 +24,10 @@ SIGN = 26  # side of the sign on a tab
 
 class NoteView(View):
     kind: ClassVar[type[Thing]] = Note
-    needs_numpy: ClassVar[bool] = True
+
+    def waits(self, thing: Thing) -> bool:
+        assert isinstance(thing, Note)
+        return bool(thing.strokes) and not thing.folded
 
     def extent(self, thing: Thing) -> Box:
         assert isinstance(thing, Note)
