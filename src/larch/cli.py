@@ -13,7 +13,19 @@ from typing import Any, NoReturn
 
 from larch import __version__
 
-WINDOW_COMMANDS = ("export", "facts", "demo", "check", "evaluate", "test", "bench", "screenshots", "install-desktop")
+WINDOW_COMMANDS = (
+    "export",
+    "facts",
+    "demo",
+    "check",
+    "evaluate",
+    "measure",
+    "classify",
+    "test",
+    "bench",
+    "screenshots",
+    "install-desktop",
+)
 
 
 class Refused(Exception):
@@ -48,6 +60,12 @@ def parser() -> argparse.ArgumentParser:
     evaluate.add_argument("expression")
     evaluate.add_argument("--at", metavar="NUMBER", help="the value of x")
     evaluate.add_argument("--json", action="store_true")
+    measure = commands.add_parser("measure", help="measure the shapes of an SVG picture")
+    measure.add_argument("picture", type=Path, metavar="SHAPES.svg")
+    measure.add_argument("--json", action="store_true")
+    sorting = commands.add_parser("classify", help="say what a polygon is")
+    sorting.add_argument("points", nargs="+", metavar="X,Y")
+    sorting.add_argument("--json", action="store_true")
     for name, text in (("test", "run all checks"), ("bench", "measure speed"), ("screenshots", "make the pictures anew")):
         commands.add_parser(name, help=text)
     desktop = commands.add_parser("install-desktop", help="add Larch to the desktop's menu")
@@ -77,7 +95,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _signs_kept(given: list[str]) -> list[str]:
-    """For `evaluate`: "-x^2" is an expression and "--at -3" gives a number; neither is an option."""
+    """For `evaluate` and `classify`: "-x^2" is an expression and "--at -3" gives a number; neither is an option."""
+    if given[:1] == ["classify"]:  # "-1,0" is a point
+        flags = [word for word in given[1:] if word in ("--json", "-h", "--help")]
+        return ["classify", *flags, "--", *(word for word in given[1:] if word not in flags)]
     if given[:1] != ["evaluate"]:
         return given
     options: list[str] = []
@@ -276,6 +297,52 @@ def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
     return result
 
 
+def _measure(asked: argparse.Namespace) -> int:
+    from larch.core.fact import number_text
+    from larch.core.measure import measured
+    from larch.core.svg_shapes import SvgError, read_svg
+
+    try:
+        shapes, left = read_svg(asked.picture.read_bytes())
+    except OSError as error:
+        raise Refused(f"{asked.picture} can't be read: {error.strerror}.") from error
+    except SvgError as error:
+        raise Refused(str(error)) from error
+    listed = [measured(shape) for shape in shapes]
+    for one in left:
+        print(f"larch: {one.id} was left out: {one.why}.", file=sys.stderr)
+    if asked.json:
+        print(json.dumps({"shapes": listed}, ensure_ascii=False))
+        return 0
+    for shape in listed:
+        area = "" if shape["area"] is None else f", area {number_text(shape['area'], 6)}"
+        print(f"{shape['id']}: {shape['kind']}, perimeter {number_text(shape['perimeter'], 6)}{area}")
+    return 0
+
+
+def _classify(asked: argparse.Namespace) -> int:
+    from larch.core.classify import classify
+    from larch.core.exact import read_coordinate
+
+    points = []
+    for word in " ".join(asked.points).replace(";", " ").split():
+        parts = word.split(",")
+        if len(parts) != 2:
+            raise Refused(f"“{word}” is not a point; write for example 0,0 4,0 4,3.")
+        try:
+            points.append((read_coordinate(parts[0]), read_coordinate(parts[1])))
+        except ValueError as error:
+            raise Refused(str(error)) from error
+    if not 3 <= len(points) <= 1000:
+        raise Refused("Give three to a thousand points, for example 0,0 4,0 4,3.")
+    found = classify(points)
+    if asked.json:
+        print(json.dumps({"kind": found.kind, "also": list(found.also)} | ({"why": found.why} if found.why else {})))
+    else:
+        print("; also ".join([found.kind, ", ".join(found.also)]) if found.also else found.why or found.kind)
+    return 0
+
+
 def _bench(_asked: argparse.Namespace) -> int:
     from larch.bench.run import run_bench
 
@@ -303,6 +370,8 @@ HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
     "facts": _facts,
     "check": _check,
     "evaluate": _evaluate,
+    "measure": _measure,
+    "classify": _classify,
     "bench": _bench,
     "screenshots": _screenshots,
     "install-desktop": _install_desktop,

@@ -83,21 +83,7 @@ def test_far_away_shapes_keep_their_digits() -> None:
 def test_degenerate_shapes_give_stated_answers() -> None:
     line = [(0.0, 0.0), (1.0, 0.0), (2.0, 0.0)]
     assert geometry.area(line) == 0
-    assert geometry.triangle_words(geometry.sides(line), geometry.interior_angles(line)) is None
     spot = [(1.0, 1.0)] * 3
     assert geometry.interior_angles(spot) == [None, None, None]
     bow = [(0.0, 0.0), (2.0, 2.0), (2.0, 0.0), (0.0, 2.0)]
     assert geometry.crosses_itself(bow)
-
-
-@pytest.mark.parametrize(
-    ("triangle", "sort"),
-    [
-        ([(0, 0), (4, 0), (4, 3)], ("right", "scalene")),
-        ([(0, 0), (2, 0), (1, math.sqrt(3))], ("acute", "equilateral")),
-        ([(0, 0), (10, 0), (5, 1)], ("obtuse", "isosceles")),
-        ([(0, 0), (1, 0), (0, 1)], ("right", "isosceles")),
-    ],
-)
-def test_triangles_are_named(triangle: list[tuple[float, float]], sort: tuple[str, str]) -> None:
-    assert geometry.triangle_words(geometry.sides(triangle), geometry.interior_angles(triangle)) == sort

@@ -113,19 +113,3 @@ def distance_to_side(a: Point, b: Point, x: float, y: float) -> float:
     length = dx * dx + dy * dy
     t = 0.0 if length == 0 else max(0.0, min(1.0, ((x - a[0]) * dx + (y - a[1]) * dy) / length))
     return math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
-
-
-def triangle_words(lengths: Sequence[float], angles: Sequence[float | None]) -> tuple[str, str] | None:
-    """Its sort by angles and by sides, e.g. ("right", "isosceles"); None if it has no area.
-
-    Equality is to one part in 1e9, so that a triangle dragged to a right angle by snapping counts as one.
-    """
-    if any(angle is None for angle in angles) or min(lengths) == 0:
-        return None
-    largest = max(angle for angle in angles if angle is not None)
-    if min(angle for angle in angles if angle is not None) < 1e-7 or largest > 180 - 1e-7:
-        return None
-    by_angle = "right" if abs(largest - 90) < 1e-7 else "obtuse" if largest > 90 else "acute"
-    a, b, c = sorted(lengths)
-    near = [math.isclose(a, b, rel_tol=1e-9), math.isclose(b, c, rel_tol=1e-9)]
-    return by_angle, "equilateral" if all(near) else "isosceles" if any(near) else "scalene"

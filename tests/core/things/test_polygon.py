@@ -24,7 +24,7 @@ def test_a_three_four_five_triangle() -> None:
     assert known["angle B"].value == 90
     assert known["area"].value == 6
     assert known["perimeter"].text == "12 cm"
-    assert known["sort"].text == "right, scalene"
+    assert known["sort"].text == "right triangle; also scalene triangle"
 
 
 def test_the_scale_of_page_and_thing_count() -> None:
@@ -48,7 +48,8 @@ def test_crossing_sides_are_said_and_not_measured() -> None:
     bow = Polygon(vertices=((0.0, 0.0), (100.0, 100.0), (100.0, 0.0), (0.0, 100.0)))
     known = facts(bow)
     assert known["area"].value is None
-    assert known["area"].text == known["sort"].text == "its sides cross"
+    assert known["area"].text == "its sides cross"
+    assert known["sort"].text == "Its sides cross"
     assert known["AB"].value is not None
 
 
@@ -57,7 +58,7 @@ def test_dented_shapes_have_a_reflex_angle() -> None:
     angle = facts(arrow)["angle C"].value
     assert isinstance(angle, float)
     assert 180 < angle < 360
-    assert facts(arrow)["sort"].text == "concave"
+    assert facts(arrow)["sort"].text == "dart; also concave kite"
 
 
 def test_own_origin_is_its_corner_on_the_page() -> None:

@@ -9,13 +9,17 @@ from typing import Any, ClassVar
 from larch.core import geometry
 from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
+from larch.core.classify import Sort, classify, symmetry
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
+from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.words import _
 
+MOST_ALSO = 3  # further words that are said of a shape
+MOST_FOLDED = 40  # corners up to which its fold lines are looked for
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 
 
@@ -67,15 +71,12 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         return self.name or (f"{word} {''.join(self.corner_names())}" if len(self.vertices) < 9 else word)
 
     def sort(self) -> str:
-        """What kind of shape it is, in words; "" where nothing more can be said."""
-        if geometry.crosses_itself(self.vertices):
-            return _("its sides cross")
-        angles = geometry.interior_angles(self.vertices)
-        if len(self.vertices) == 3:
-            found = geometry.triangle_words(geometry.sides(self.vertices), angles)
-            return ", ".join(_(word) for word in found) if found else _("flat: its corners lie in a line")
-        dented = any(angle is not None and angle > 180 + 1e-9 for angle in angles)
-        return _("concave") if dented else _("convex")
+        """What kind of shape it is, in words, as precisely as it is true; or why it is none."""
+        found = sorted_out(self)
+        if found.why:
+            return _(found.why).rstrip(".")
+        also = ", ".join(_(word) for word in found.also[:MOST_ALSO])
+        return _("{kind}; also {others}").format(kind=_(found.kind), others=also) if also else _(found.kind)
 
     def extent(self) -> Box:
         return box_of(self.vertices)
@@ -92,6 +93,9 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         names = self.corner_names()
         cm = self.placement.scale / page.unit
         yield Fact("sort", self.sort(), text=self.sort(), label=_("it is"))
+        axes = symmetry(self.vertices).axes if len(self.vertices) <= MOST_FOLDED else 0
+        if axes:
+            yield Fact("symmetry axes", axes, text=str(axes), label=_("fold lines"))
         for i, length in enumerate(geometry.sides(self.vertices)):
             name = names[i] + names[(i + 1) % len(names)]
             yield measure(name, length * cm, "cm", badge="sides", set=self._side_setter(i, page))
@@ -108,6 +112,24 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
             yield Fact("area", None, "cm²", _("its sides cross"), _("area"))
         else:
             yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge="area")
+
+        yield from self._lines_within(names, cm)
+
+    def _lines_within(self, names: list[str], cm: float) -> Iterator[Fact]:
+        """Heights of a triangle, diagonals of a quadrilateral."""
+        if len(self.vertices) == 3:
+            for i, side in enumerate(geometry.sides(self.vertices)):
+                top, base = names[(i + 2) % 3], names[i] + names[(i + 1) % 3]
+                label = _("height on {side}").format(side=base)
+                if side == 0:
+                    yield Fact(f"height {top}", None, "cm", _("two corners coincide"), label)
+                else:
+                    yield measure(f"height {top}", 2 * geometry.area(self.vertices) / side * cm, "cm", label)
+        elif len(self.vertices) == 4:
+            for i in (0, 1):
+                label = _("diagonal {ends}").format(ends=names[i] + names[i + 2])
+                yield measure(f"diagonal {names[i]}{names[i + 2]}", math.dist(self.vertices[i], self.vertices[i + 2]) * cm,
+                              "cm", label)  # fmt: skip
 
     def _side_setter(self, i: int, page: Page) -> Callable[[str], Thing]:
         """Sets a side's length by moving its second end along it."""
@@ -146,6 +168,12 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
+
+
+@remember
+def sorted_out(polygon: Polygon) -> Sort:
+    """What the polygon is; worked out once for each shape of it."""
+    return classify(polygon.vertices)
 
 
 def _toggle_measures(what: str, label: Callable[[], str]) -> Callable[[Page, Things], Edit]:
