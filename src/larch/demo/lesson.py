@@ -152,26 +152,26 @@ def candle() -> Page:
 def worked_steps() -> Page:
     """A solution of which each step has a colour of its own, with arrows, a highlighted answer and a folded check."""
     page = _page(_("What does one lantern cost?"), paper=Paper("ruled", 112.0, margin=112.0, top=104.0))
-    page = page.put(_text(_("Three lanterns and a candle for 4 crowns cost 19 crowns."), 128, 118, 42))
+    page = page.put(_text(_("Three lanterns and a candle for 4 crowns cost 19 crowns."), 128, 158, 42))
     steps = (
         ("3x + 4 = 19", "lake", _("write it down")),
         ("3x = 15", "plum", _("less the candle: − 4")),
         ("x = 5", "berry", _("shared by three: ÷ 3")),
     )
     for i, (source, hue, words) in enumerate(steps):
-        y = 230 + 112 * i
+        y = 262 + 112 * i
         page = page.put(
             Equation(source=source, hue=hue, size=64, placement=Placement(150, y)), _text(words, 620, y + 8, 46, hue)
         )
         if i:
             arrow = Pen("pen", "curve", 5.0, hue, ends="end")
             page = page.put(line_from([(590, y - 62), (556, y - 16), (590, y + 34)], arrow).replace(locked=True))
-    marker = [(140.0 + 4 * i, 498.0 + i / 9, 1.0, 9.0 * i) for i in range(45)]
+    marker = [(140.0 + 4 * i, 530.0 + i / 9, 1.0, 9.0 * i) for i in range(45)]
     under = next(i for i, thing in enumerate(page.things) if isinstance(thing, Equation))
     page = page.insert(under, ink_from(marker, pen=Pen("highlighter", width=52.0, hue="straw")).replace(locked=True))
     check = Note(text=_("Check") + "\n3 × 5 + 4 = 19", size=READABLE, hue="moss", height=150.0, folded=True)
-    check = check.replace(placement=Placement(900, 550))
-    return page.put(Mark(shape="tick", size=64, hue="moss", placement=Placement(400, 500)), check)
+    check = check.replace(placement=Placement(900, 566))
+    return page.put(Mark(shape="tick", size=64, hue="moss", placement=Placement(400, 528)), check)
 
 
 def row_of_lanterns() -> Page:

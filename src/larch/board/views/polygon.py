@@ -47,9 +47,9 @@ class PolygonView(View):
         facts = {fact.name: fact for fact in thing.facts(page)} if thing.shown else {}
         outward = [_outward(corners, i) for i in range(len(corners))] if any(map(str.strip, names)) else []
         if "angles" in thing.shown:
-            self._angles(painter, thing, corners, names, facts)
+            self._angles(painter, thing, corners, thing.fact_names(), facts)
         if "sides" in thing.shown:
-            self._sides(painter, thing, corners, names, facts)
+            self._sides(painter, thing, corners, thing.fact_names(), facts)
         for corner, name, (ox, oy) in zip(corners, names, outward, strict=False):
             if name.strip():
                 words(painter, QPointF(corner[0] + ox * 27, corner[1] + oy * 27), name, NEEDLE, LETTER, bold=True)

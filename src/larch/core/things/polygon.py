@@ -9,29 +9,36 @@ from typing import Any, ClassVar
 from larch.core import geometry
 from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
-from larch.core.classify import Sort, classify, symmetry
+from larch.core.classify import Sort, classify, polygon_name, symmetry
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
 from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.special import STARTS, drag, regular_corners, star_corners
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.words import _
 
+MOST_REGULAR = 20
 MOST_ALSO = 3  # further words that are said of a shape
 MOST_FOLDED = 40  # corners up to which its fold lines are looked for
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 
 
 class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
-    """Corners in its own coordinates, in order. Raises ValueError for fewer than three or ones out of range."""
+    """Corners in its own coordinates, in order. keeps: what it stays while a corner is dragged (see `core.special`), ""
+    for nothing. Raises ValueError for fewer than three or ones out of range."""
 
     vertices: tuple[Point, ...] = ((0.0, 160.0), (224.0, 160.0), (150.0, 0.0))
     letters: str = ""
+    keeps: str = ""
 
     icon: ClassVar[str] = "triangle"
     order: ClassVar[int] = 30
-    help: ClassVar[str] = "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page."
+    help: ClassVar[str] = (
+        "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page. "
+        "A rhombus stays a rhombus, and so on, until its corners are set free."
+    )
 
     def __post_init__(self) -> None:
         if not 3 <= len(self.vertices) <= 1000:
@@ -45,17 +52,18 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        tray = "Shapes"
-        measures = ("sides", "angles")
+        tray, measures = "Shapes", ("sides", "angles")
         yield ShelfItem("triangle", _("triangle"), tray, lambda: cls(shown=measures), _("three sides measure angle"))
-        square = ((0.0, 0.0), (160.0, 0.0), (160.0, 160.0), (0.0, 160.0))
-        yield ShelfItem("square", _("square"), tray, lambda: cls(vertices=square, shown=measures), _("four sides"))
+        for name, (keeps, corners) in STARTS.items():
+            yield ShelfItem(name, _(name), tray, _maker(corners, keeps, "moss"), _("shape sides angles special measure"))
         panel = ((0.0, 0.0), (160.0, 0.0), (224.0, 128.0), (0.0, 128.0))
-        yield ShelfItem(
-            "quadrilateral", _("quadrilateral"), tray, lambda: cls(vertices=panel, shown=measures), _("four sides")
-        )
-        hexagon = tuple((96 + 96 * math.cos(k * math.pi / 3), 96 - 96 * math.sin(k * math.pi / 3)) for k in range(6))
-        yield ShelfItem("hexagon", _("hexagon"), tray, lambda: cls(vertices=hexagon, hue="moss"), _("six sides"))
+        yield ShelfItem("quadrilateral", _("quadrilateral"), tray, _maker(panel, "", "lake"), _("four sides"))
+        for count in (5, 6, 8, 10, 12):
+            name = f"regular {polygon_name(count)}"
+            yield ShelfItem(name, _(name), tray, _maker(regular_corners(count), "regular", "plum"), _("equal sides polygon"))
+        for points in (5, 6):
+            label = _("star with {n} points").format(n=points)
+            yield ShelfItem(f"star {points}", label, tray, _maker(star_corners(points), "", "straw"), _("star polygon"))
 
     def corner_names(self) -> list[str]:
         """A, B, C …; or the letters it was given."""
@@ -64,6 +72,12 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         if len(self.vertices) <= len(LETTERS):
             return list(LETTERS[: len(self.vertices)])
         return [f"P{i + 1}" for i in range(len(self.vertices))]
+
+    def fact_names(self) -> list[str]:
+        """What its facts call the corners: their letters, or the customary ones where some have none or share one."""
+        names = self.corner_names()
+        sound = all(map(str.strip, names)) and len(set(names)) == len(names)
+        return names if sound else self.replace(letters="").corner_names()
 
     def label(self, page: Page) -> str:
         words = {3: _("Triangle"), 4: _("Quadrilateral"), 5: _("Pentagon"), 6: _("Hexagon")}
@@ -90,8 +104,10 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         return any(geometry.distance_to_side(a, b, x, y) <= slack for a, b in geometry.pairs(self.vertices))
 
     def facts(self, page: Page) -> Iterator[Fact]:
-        names = self.corner_names()
+        names = self.fact_names()
         cm = self.placement.scale / page.unit
+        if self.keeps == "regular":
+            yield measure("corners", len(self.vertices), "", _("corners"), 0, set=self._set_corners)
         yield Fact("sort", self.sort(), text=self.sort(), label=_("it is"))
         axes = symmetry(self.vertices).axes if len(self.vertices) <= MOST_FOLDED else 0
         if axes:
@@ -114,6 +130,13 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
             yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge="area")
 
         yield from self._lines_within(names, cm)
+
+    def _set_corners(self, typed: str) -> Thing:
+        count = read_number(typed)
+        if count != int(count) or not 3 <= count <= MOST_REGULAR:
+            raise ValueError(_("A regular polygon here has 3 to {most} corners.").format(most=MOST_REGULAR))
+        changed: Thing = self.replace(vertices=regular_corners(int(count)), letters="")
+        return changed
 
     def _lines_within(self, names: list[str], cm: float) -> Iterator[Fact]:
         """Heights of a triangle, diagonals of a quadrilateral."""
@@ -157,17 +180,32 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         )
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
-        vertices = list(self.vertices)
-        vertices[int(name)] = (x, y)
-        changed: Thing = self.replace(vertices=tuple(vertices))
+        moved = drag(self.keeps, self.vertices, int(name), (x, y))
+        if not all(abs(v) <= FARTHEST for corner in moved for v in corner):
+            return self
+        changed: Thing = self.replace(vertices=moved)
         return changed
 
     def stretched(self, across: float, down: float) -> Thing | None:
+        if self.keeps:  # stretched, it would be something else
+            return None
         changed: Thing = self.replace(vertices=tuple((x * across, y * down) for x, y in self.vertices))
         return changed
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
+
+
+def _maker(corners: tuple[Point, ...], keeps: str, hue: str) -> Callable[[], Thing]:
+    return lambda: Polygon(vertices=corners, keeps=keeps, hue=hue)
+
+
+def _set_free(page: Page, things: Things) -> Edit:
+    return Edit(_("Set free"), page, page.changing(ids_of(things), lambda thing: thing.replace(keeps="")))
+
+
+def _keeps_something(page: Page, things: Things) -> bool:
+    return bool(things) and all(isinstance(thing, Polygon) and bool(thing.keeps) for thing in things)
 
 
 @remember
@@ -203,4 +241,6 @@ ACTIONS = (
     Action("angles", lambda p, ts: _("hide angles") if all("angles" in t.shown for t in ts) else _("show angles"),
            "triangle", _toggle_measures("angles", lambda: _("Show or hide angles")), only(Polygon), rank=11,
            board=True, words="measure degrees"),
+    Action("set free", lambda p, ts: _("set its corners free"), "unlink", _set_free, _keeps_something, rank=55,
+           words="special shape corners loose"),
 )  # fmt: skip
