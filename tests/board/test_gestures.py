@@ -77,9 +77,6 @@ class Wood:
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
         self.previews[owner] = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
 
-    def hide_things(self, owner: object, ids: Sequence[str]) -> None:
-        self.previews[owner] = {}
-
     def end_preview(self, owner: object) -> None:
         self.previews.pop(owner, None)
 

@@ -266,9 +266,6 @@ class PageStage(QWidget):
             lift.shift = (0.0, 0.0)
         self.update()
 
-    def hide_things(self, owner: object, ids: Sequence[str]) -> None:
-        self._hide(self._lift(owner), set(ids))
-
     def _lift(self, owner: object) -> Lift:
         if owner not in self._lifts:
             self._lifts[owner] = Lift()

@@ -360,11 +360,9 @@ class TextEditor(QGraphicsView):
         if self._kept_out:
             self.editors.tell(_("A text holds {n} characters; the rest was left out.").format(n=LONGEST))
         after = self.current()
-        if after.paragraphs == self.thing.paragraphs and after == self.thing:
-            after = self.thing
         self.drop()
-        empty = not after.text.strip() and not after.inset()
-        self.editors.store(self.thing if after is not self.thing else after, after, _("Text"), empty)
+        empty = not after.text.strip() and not after.inset()  # a note may be without words
+        self.editors.store(self.thing, after, _("Text"), empty)
 
     def drop(self) -> None:
         self._done = True
