@@ -473,6 +473,20 @@ def test_rich_paste_leaves_fonts_and_colours_behind(hand: Hand) -> None:
     assert [run for run in text.runs if not run.is_plain()] == [Run(4, bold=True)]
 
 
+def test_a_list_pasted_among_words_stays_a_list(hand: Hand) -> None:
+    editor = typing(hand, Text(text="", placement=Placement(200, 200)))
+    QTest.keyClicks(editor, "Bring")
+    QTest.keyClick(editor, KEYS.Key_Return)
+    data = QMimeData()
+    data.setHtml("<ol><li>paper</li><li><b>glue</b></li></ol>")
+    editor.insert(data)
+    hand.window.editors.finish()
+    (text,) = hand.canvas.page.things
+    assert text.text == "Bring\npaper\nglue"
+    assert [p.list for p in text.paragraphs] == ["", "numbers", "numbers"]
+    assert [run for run in text.runs if not run.is_plain()] == [Run(4, bold=True)]
+
+
 def test_rich_paste_on_the_page_keeps_lists(hand: Hand) -> None:
     hand.put()
     data = QMimeData()

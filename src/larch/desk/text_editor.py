@@ -285,8 +285,9 @@ class TextEditor(QGraphicsView):
     def insert(self, data: QMimeData) -> None:
         """Takes words from another program: their bold, slant and lists, but not their fonts, sizes and colours."""
         runs: tuple[Run, ...] = ()
+        paragraphs: tuple[Paragraph, ...] = ()
         if data.hasHtml():
-            text, runs, _paragraphs = read_html(data.html())
+            text, runs, paragraphs = read_html(data.html())
         else:
             text = data.text()
         cursor = self.item.textCursor()
@@ -296,6 +297,7 @@ class TextEditor(QGraphicsView):
         here = self.run_here().replace(count=1)
         cursor.beginEditBlock()
         cursor.removeSelectedText()
+        first = cursor.blockNumber()
         at = 0
         for run in [*runs, Run(max(1, len(text)))]:
             part = text[at : at + run.count]
@@ -305,6 +307,10 @@ class TextEditor(QGraphicsView):
             at += run.count
         cursor.endEditBlock()
         self.item.setTextCursor(cursor)
+        for number, paragraph in enumerate(paragraphs):
+            block = self.page_document.findBlockByNumber(first + number)
+            if paragraph.list and block.isValid():
+                lay_out(QTextCursor(block), self.thing, paragraph)
         self._same_lines()
         self.place()
 
