@@ -206,3 +206,12 @@ def test_a_highlighter_lets_through_what_it_covers_on_a_picture_too() -> None:
     shades = [(image.pixelColor(x, 60), bare.pixelColor(x, 60)) for x in range(60, 260)]
     assert all(over.blue() <= under.blue() for over, under in shades)
     assert min(over.lightness() for over, _under in shades) <= min(under.lightness() for _over, under in shades)
+
+
+def test_a_highlighter_too_large_for_a_layer_is_painted_all_the_same(monkeypatch: pytest.MonkeyPatch) -> None:
+    from larch.board.views import ink as view
+
+    monkeypatch.setattr(view, "MOST_PIXELS", 100)
+    marker = ink_from([(40.0 + 8 * i, 60.0, 1.0, 0.0) for i in range(30)], pen=Pen("highlighter", width=40.0, hue="straw"))
+    image = page_image(page_with(marker), 1280)
+    assert image.pixelColor(150, 60).blue() < image.pixelColor(150, 300).blue() - 30

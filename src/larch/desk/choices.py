@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-from PyQt6.QtCore import QPoint, QSize, Qt, pyqtSignal
-from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import QPoint, Qt, pyqtSignal
+from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
 from larch.board.tools.base import Tool
 from larch.core.hues import HUES
 from larch.core.words import _
-from larch.desk.buttons import HueButton
+from larch.desk.buttons import HueButton, icon_button
 from larch.desk.style import lift
 
 LARGE = 56 / 44  # targets at the Board over those at the Desk
@@ -94,12 +94,7 @@ class Choices(QFrame):
     def icons(self, listed: Iterable[tuple[str, str, str]], now: str, set_: Callable[[str], None]) -> None:
         """Square buttons of (value, icon, label)."""
         for value, picture, label in listed:
-            button = QToolButton(self)
-            button.setIcon(icon(picture))
-            button.setIconSize(QSize(24, 24))
-            button.setFixedSize(44, 44)
-            button.setToolTip(label)
-            button.setAccessibleName(label)
+            button = icon_button(picture, label, self)
             button.setObjectName("pick")
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             self.one_of(button, value == now, lambda value=value: set_(value))
@@ -119,12 +114,7 @@ class Choices(QFrame):
         own = [hue for hue in self.own_hues() if hue not in HUES][:MOST_OWN]
         for hue in [*HUES, *own, *([now] if now and now not in HUES and now not in own else [])]:
             self.one_of(HueButton(hue, self), hue == now, lambda hue=hue: set_(hue))
-        mix = QToolButton(self)
-        mix.setIcon(icon("palette"))
-        mix.setIconSize(QSize(24, 24))
-        mix.setFixedSize(44, 44)
-        mix.setToolTip(_("mix a colour"))
-        mix.setAccessibleName(_("mix a colour"))
+        mix = icon_button("palette", _("mix a colour"), self)
         mix.clicked.connect(lambda: self._mix(now, set_))
         self.add(mix)
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QFontDatabase, QIcon
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton
 
-from larch.board.look import icon, load_fonts
+from larch.board.look import load_fonts
 from larch.core.hues import HUES
 from larch.core.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
 from larch.core.words import _
-from larch.desk.buttons import hue_icon
+from larch.desk.buttons import hue_icon, icon_button
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
@@ -96,12 +96,7 @@ class TextBar(QFrame):
         return [*shipped, *((f, None, lambda f=f: self.editor.style(font=f)) for f in own)]  # type: ignore[misc]
 
     def _button(self, name: str, picture: str, label: str, run: Callable[[], None]) -> QToolButton:
-        button = QToolButton(self)
-        button.setIcon(icon(picture))
-        button.setIconSize(QSize(22, 22))
-        button.setFixedSize(44, 44)
-        button.setToolTip(label)
-        button.setAccessibleName(label)
+        button = icon_button(picture, label, self, pixels=22)
         button.setObjectName("pick")
         button.setCheckable(True)
         button.setFocusPolicy(Qt.FocusPolicy.NoFocus)

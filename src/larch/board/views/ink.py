@@ -28,7 +28,7 @@ from larch.core.things.ink import Ink, head_length, track
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
-MOST_PIXELS = 64_000_000  # of a layer; a highlighter larger than that is not painted on a picture
+MOST_PIXELS = 64_000_000  # of a layer; a larger highlighter is painted translucent instead
 MOST_POINTS = 600  # of a highlighter's path where it is one outline: its cost grows with their square
 LONG = 48  # pieces from which it is worth asking which are seen
 LIGHT, CLEAR = 0.76, 1.6  # lightness of a highlighter's colour, and how much stronger it is than the hue
@@ -86,10 +86,7 @@ def _highlight(painter: QPainter, ink: Ink) -> None:
     """A stroke that crosses itself is no darker there, and what it covers is seen through it."""
     engine = painter.paintEngine()
     if engine is not None and engine.type() in OPAQUE_ONLY:
-        shade = wash(ink.hue)
-        shade.setAlphaF(WASH)
-        painter.setBrush(shade)
-        painter.drawPath(_one_path(ink))
+        _translucent(painter, ink)
         return
     onto = painter.combinedTransform()
     box = ink.extent()
@@ -101,7 +98,10 @@ def _highlight(painter: QPainter, ink: Ink) -> None:
     elif device is not None:
         room = room.intersected(QRectF(0, 0, device.width() / ratio, device.height() / ratio))
     area = room.adjusted(-1, -1, 1, 1).toAlignedRect()
-    if room.isEmpty() or area.width() * area.height() > MOST_PIXELS:
+    if room.isEmpty():
+        return
+    if area.width() * area.height() * ratio * ratio > MOST_PIXELS:
+        _translucent(painter, ink)
         return
     layer = QImage(area.size() * ratio, QImage.Format.Format_ARGB32_Premultiplied)
     layer.setDevicePixelRatio(ratio)
@@ -120,6 +120,14 @@ def _highlight(painter: QPainter, ink: Ink) -> None:
     painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
     painter.drawImage(area.topLeft(), layer)
     painter.restore()
+
+
+def _translucent(painter: QPainter, ink: Ink) -> None:
+    """As one outline that can be seen through: where nothing can be multiplied, or the layer would be too large."""
+    shade = wash(ink.hue)
+    shade.setAlphaF(WASH)
+    painter.setBrush(shade)
+    painter.drawPath(_one_path(ink))
 
 
 def _paint_body(painter: QPainter, ink: Ink) -> None:

@@ -52,7 +52,7 @@ class Painted(Thing, frozen=True, kw_only=True, tag="painted"):
 
     def area(self) -> float:
         """In its own units: the largest ring less those inside it."""
-        areas = sorted((abs(geometry.signed_area(ring)) for ring in self.rings), reverse=True)
+        areas = sorted((geometry.area(ring) for ring in self.rings), reverse=True)
         return areas[0] - sum(areas[1:])
 
     def facts(self, page: Page) -> Iterator[Fact]:
