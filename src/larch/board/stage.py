@@ -15,6 +15,7 @@ from larch.board.live_ink import LiveInk
 from larch.board.overlay import Overlay, rubber_rect
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
+from larch.board.slips import slips_moved
 from larch.board.surface import Surface
 from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
@@ -23,6 +24,7 @@ from larch.core.edit import Changes, Edit
 from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.session import Session
+from larch.core.settle import carried, descendants, followers, plan_of
 from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
 from larch.core.words import _, many
@@ -76,6 +78,7 @@ class PageStage(QWidget):
         self._lifts: dict[object, Lift] = {}
         self._retiring: list[Lift] = []
         self._motions: dict[str, Motion] = {}
+        self._preview: tuple[Page, Page] | None = None
         self._snaps: dict[object, Snap] = {}
         self._marquees: dict[object, Box] = {}
         self._shown = self.page
@@ -128,6 +131,8 @@ class PageStage(QWidget):
             dependents = self._dependents(before, ids) | self._dependents(after, ids)
             for id in dependents - ids:
                 self.surface.invalidate(self.surface.index.boxes[id])
+            for box in slips_moved(before, after, ids):
+                self.surface.invalidate(box)
             kept = tuple(id for id in self.selection if after.thing(id) is not None)
             if kept != self.selection:
                 self.select(kept)
@@ -169,7 +174,12 @@ class PageStage(QWidget):
         self._refresh()
 
     def preview_page(self) -> Page:
-        """The page with whatever is being dragged as it looks just now."""
+        """The page with whatever is being dragged as it looks just now; the same value until that changes."""
+        if self._preview is None or self._preview[0] is not self.page:
+            self._preview = (self.page, self._previewed())
+        return self._preview[1]
+
+    def _previewed(self) -> Page:
         changed = {id: thing for lift in self._lifts.values() for id, thing in lift.things.items()}
         new = [thing for lift in self._lifts.values() for thing in lift.new]
         page = self.page.with_things(changed) if changed else self.page
@@ -241,14 +251,33 @@ class PageStage(QWidget):
         return union(view_of(thing).box(thing) for thing in things)
 
     def preview(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
+        self._show_lifted(owner, self._settled(things), new)
+
+    def _settled(self, things: Mapping[str, Thing]) -> dict[str, Thing]:
+        """Changed things, with all that follows from them as it is then."""
+        page = self.page
+        if not things:
+            return {}
+        found = followers(page, things)
+        for id in descendants(page, things):
+            if id not in found and (still := page.thing(id)) is not None:
+                found[id] = still
+        return found
+
+    def _show_lifted(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
         lift = self._lift(owner)
         lift.things, lift.new = dict(things), list(new)
+        self._preview = None
         if lift.hidden != set(things):
             self._hide(lift, set(things))
         self.update()
         self.viewed.emit()
 
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
+        plan = plan_of(self.page)
+        if plan.telling or any(id in plan.children or id in plan.parents for id in ids):
+            self._show_lifted(owner, self._settled(carried(self.page, ids, dx, dy)))
+            return
         lift = self._lifts.get(owner)
         if lift is None:
             lift = self._lift(owner)
@@ -264,6 +293,7 @@ class PageStage(QWidget):
         if lift.picture is None:
             lift.things = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
             lift.shift = (0.0, 0.0)
+        self._preview = None
         self.update()
 
     def _lift(self, owner: object) -> Lift:
@@ -294,6 +324,7 @@ class PageStage(QWidget):
         lift = self._lifts.pop(owner, None)
         if lift is None:
             return
+        self._preview = None
         was_hidden = set(self.surface.hidden)
         self._rehide()
         if lift.picture is not None or lift.things:
@@ -355,6 +386,12 @@ class PageStage(QWidget):
                     self.surface.invalidate(self.surface.index.boxes[id])
             self.surface.sharpen(AT_ONCE)
             self._refresh()
+
+    def repaint_page(self) -> None:
+        """Paints the whole view anew."""
+        self.surface.invalidate_all()
+        self.surface.sharpen(AT_ONCE)
+        self._refresh()
 
     def _replace(self) -> None:
         if len(self._instead) == 1:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 from larch.core.action import Action, Things
 from larch.core.edit import Edit
+from larch.core.figure import Figure, split_ref
 from larch.core.hues import HUES
 from larch.core.page import Arrangement, Page, with_groups
+from larch.core.settle import carried, free_of, without
 from larch.core.shape import union
 from larch.core.thing import Thing
 from larch.core.words import _, many
@@ -21,7 +23,10 @@ def ids_of(things: Things) -> list[str]:
 
 def put(page: Page, new: Sequence[Thing], label: str) -> Edit:
     """Puts new things on top of the page and selects them."""
-    return Edit(label, page, page.put(*new), select=tuple(page.put_ids(len(new))))
+    after = page
+    for thing in new:  # one by one, so that each gets names that the others have not taken
+        after = after.put(thing.christened(after))
+    return Edit(label, page, after, select=tuple(page.put_ids(len(new))))
 
 
 def copies(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
@@ -34,8 +39,23 @@ def copies(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
         axes = getattr(thing, "axes", "")
         if axes in renamed:
             copy = copy.replace(axes=renamed[axes])
-        made.append(copy)
+        made.append(_follows_copies(copy, renamed, dx, dy) if isinstance(copy, Figure) else copy)
     return made
+
+
+def _follows_copies(copy: Figure, renamed: Mapping[str, str], dx: float, dy: float) -> Thing:
+    """The copy of what follows from others follows from their copies, or is free if those are not copied."""
+    letters = {"letters": ""} if getattr(copy, "letters", "").strip() else {}
+    fresh: Figure = copy.replace(name="" if copy.kind() == "point" else copy.name, **letters)
+    if not copy.rule:
+        return fresh
+    refs = [split_ref(ref) for ref in copy.of]
+    if all(id in renamed for id, _sign, _k in refs):
+        of = tuple(renamed[id] + (f"{sign}{k}" if sign else "") for id, sign, k in refs)
+        follower: Thing = fresh.replace(of=of)
+        return follower
+    free: Thing = fresh.replace(rule="", of=(), values=(), why="").moved(dx, dy)
+    return free
 
 
 def duplicate(page: Page, things: Things) -> Edit:
@@ -44,9 +64,15 @@ def duplicate(page: Page, things: Things) -> Edit:
 
 
 def delete(page: Page, things: Things) -> Edit:
-    """Takes things off the page. Locked ones stay."""
+    """Takes things off the page, and what hangs on them. Locked ones stay."""
     going = [thing.id for thing in things if not thing.locked]
-    return Edit(_("Delete"), page, page.without(going), select=())
+    return Edit(_("Delete"), page, without(page, going), select=())
+
+
+def _movable(page: Page, things: Things) -> list[str]:
+    """Those that are not locked, or what they hang on."""
+    free = free_of(page, [thing.id for thing in things if not thing.locked])
+    return [thing.id for thing in page.some(free) if not thing.locked]
 
 
 def group(page: Page, things: Things) -> Edit:
@@ -96,8 +122,7 @@ def _rest(page: Page, chosen: Sequence[Thing]) -> tuple[Thing, ...]:
 def quarter_turn(page: Page, things: Things) -> Edit:
     """Turned by 90° counter-clockwise about their common centre."""
     centre = union(thing.box() for thing in things).centre
-    movable = [thing.id for thing in things if not thing.locked]
-    turned = page.changing(movable, lambda t: t.replace(placement=t.placement.turned(90, centre)))
+    turned = page.changing(_movable(page, things), lambda thing: thing.turned(90, centre))
     return Edit(_("Turn a quarter"), page, turned)
 
 
@@ -109,13 +134,20 @@ def recolour(page: Page, things: Things, hue: str) -> Edit:
 def nudge(page: Page, things: Things, dx: float, dy: float) -> Edit:
     """Moved by arrow keys; quick repeats are one step of undo."""
     movable = [thing.id for thing in things if not thing.locked]
-    moved = page.changing(movable, lambda thing: thing.moved(dx, dy))
+    moved = page.with_things(carried(page, movable, dx, dy))
     return Edit(_("Move"), page, moved, merge="nudge " + " ".join(movable))
+
+
+def shown_on(thing: Thing) -> tuple[str, ...]:
+    """The names of the facts shown on a thing, each by itself."""
+    listed: Callable[[], tuple[str, ...]] | None = getattr(thing, "all_shown", None)
+    return thing.shown if listed is None else listed()
 
 
 def show_fact(page: Page, thing: Thing, name: str) -> Edit:
     """Shows a fact beside the thing, or hides it again."""
-    shown = tuple(n for n in thing.shown if n != name) if name in thing.shown else (*thing.shown, name)
+    now = shown_on(thing)
+    shown = tuple(n for n in now if n != name) if name in now else (*now, name)
     return Edit(_("Show or hide a measure"), page, page.with_things({thing.id: thing.replace(shown=shown)}))
 
 

@@ -8,7 +8,7 @@ from typing import Any
 import msgspec
 from msgspec import Raw, Struct
 
-from larch.core.page import Arrangement, Page, Paper
+from larch.core.page import Arrangement, Page, Paper, Scale
 from larch.core.shape import Placement
 from larch.core.thing import Thing, Unknown, kinds
 
@@ -37,8 +37,8 @@ def thing_to_json(thing: Thing) -> bytes:
     if isinstance(thing, Unknown):
         return thing.raw
     if not thing.extra:
-        return msgspec.json.encode(thing)
-    fields: Fields = _fields_decoder.decode(msgspec.json.encode(thing.replace(extra=())))
+        return msgspec.json.encode(thing.bare())
+    fields: Fields = _fields_decoder.decode(msgspec.json.encode(thing.bare().replace(extra=())))
     for path, raw in thing.extra:
         outer, _slash, inner = path.partition("/")
         if not inner:
@@ -110,6 +110,7 @@ class _RawPage(Struct, omit_defaults=True):
     paper: Paper = Paper()
     size: tuple[float, float] = (1280.0, 720.0)
     unit: float = 32.0
+    scale: Scale = Scale()
     things: list[Raw] = []
     next: int = 1
     seed: int = 0
@@ -124,7 +125,9 @@ def page_to_json(page: Page, things: bool = True) -> bytes:
     """The page as JSON; without things and arrangements if only its head is wanted."""
     listed = [Raw(thing_to_json(thing)) for thing in page.things] if things else []
     setouts = [_RawArrangement(a.name, [Raw(thing_to_json(t)) for t in a.things]) for a in page.setouts]
-    raw = _RawPage(page.id, page.title, page.paper, page.size, page.unit, listed, page.next, page.seed, page.draws, setouts)
+    raw = _RawPage(
+        page.id, page.title, page.paper, page.size, page.unit, page.scale, listed, page.next, page.seed, page.draws, setouts
+    )  # fmt: skip
     if not page.extra:
         return msgspec.json.encode(raw)
     fields: Fields = _fields_decoder.decode(msgspec.json.encode(raw))
@@ -144,18 +147,20 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     setouts = tuple(Arrangement(a.name, _things(a.things, lost)) for a in raw.setouts)
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _RawPage.__struct_fields__)
     things = _unique(_things(raw.things, lost), raw.next)
-    return Page(
-        id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, things=things,
+    from larch.core.settle import settle
+
+    return settle(Page(
+        id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, scale=raw.scale, things=things,
         next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
-    )  # fmt: skip
+    ))  # fmt: skip
 
 
 def _raw_page(data: bytes, fields: Fields) -> _RawPage:
-    """A page whose paper can't be read has a plain one: its things matter more."""
+    """A page whose paper or scale can't be read has a plain one: its things matter more."""
     try:
         return _page_decoder.decode(data)
     except msgspec.MsgspecError:
-        return _page_decoder.decode(msgspec.json.encode({k: v for k, v in fields.items() if k != "paper"}))
+        return _page_decoder.decode(msgspec.json.encode({k: v for k, v in fields.items() if k not in ("paper", "scale")}))
 
 
 def _things(raws: list[Raw], losses: list[str]) -> tuple[Thing, ...]:

@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, NamedTuple
 
 from msgspec import Struct
 
 MINUS = "−"
+
+
+class Told(NamedTuple):
+    """What a `set` of a fact may return: the result, and a sentence about what it did."""
+
+    result: Any
+    said: str
 
 
 class Fact(Struct, frozen=True):
@@ -17,8 +24,8 @@ class Fact(Struct, frozen=True):
     a truth, or None where the fact does not exist (`text` then says why).
     unit: "" for a bare number. badge: the word in the thing's `shown` that shows it on the page, shared by facts
     that are shown together ("sides"); "" if it can't be shown.
-    set: given what a person typed, the changed thing (or page, for a fact of the page); raises ValueError with one
-    sentence. options: what can be chosen instead of typed, as (what `set` is given, what a person reads).
+    set: given what a person typed, the changed thing or page, or a `Told`; raises ValueError with one sentence.
+    options: what can be chosen instead of typed, as (what `set` is given, what a person reads).
     """
 
     name: str

@@ -10,6 +10,7 @@ from msgspec import Struct
 
 from larch.core.memo import remember
 from larch.core.paper import Paper as Paper
+from larch.core.scale import Scale as Scale
 from larch.core.shape import Box
 from larch.core.thing import Thing
 
@@ -26,7 +27,7 @@ class Arrangement(Struct, frozen=True):
 class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
     """A page of a lesson.
 
-    unit: page units to one centimetre. size: of the printed part; the page itself has no edge.
+    unit: page units to one centimetre; scale: what that stands for. size: of the printed part; the page itself has no edge.
     next: number of the next thing's id. seed and draws: where its chance stands (see `chance`).
     """
 
@@ -35,6 +36,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
     paper: Paper = Paper()
     size: tuple[float, float] = SIZES["16:9"]
     unit: float = 32.0
+    scale: Scale = Scale()
     things: tuple[Thing, ...] = ()
     next: int = 1
     seed: int = 0

@@ -8,6 +8,7 @@ from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.page import SIZES, Page
 from larch.core.paper import Paper, paper_facts
+from larch.core.scale import scale_facts
 from larch.core.words import _, many
 
 
@@ -18,6 +19,7 @@ def page_facts(page: Page) -> Iterator[Fact]:
     options = tuple((name, name) for name in SIZES)
     text = size or "{:g} × {:g} cm".format(*(side / page.unit for side in page.size))
     yield Fact("size", size or text, text=text, label=_("printed part"), set=lambda t: sized(page, t), options=options)
+    yield from scale_facts(page)
     yield from paper_facts(page.paper, page.unit, lambda paper: page.replace(paper=paper))
     count = many("1 thing", "{n} things", len(page.things))
     yield Fact("things", len(page.things), text=count, label=_("on it"))

@@ -106,7 +106,8 @@ def reads_from(size: float) -> float:
 
 class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
     """A thing with words in it. text; size: of the type in page units; width: where lines wrap, 0 for only where they
-    are broken; font: a family, "" for Larch's own. Raises ValueError for what can't be read."""
+    are broken; font: a family, "" for Larch's own. told: what stands in the place of each pair of braces (see
+    `core.telling`); derived. Raises ValueError for what can't be read."""
 
     text: str = ""
     size: float = 40.0
@@ -115,6 +116,7 @@ class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
     font: str = ""
     runs: tuple[Run, ...] = ()
     paragraphs: tuple[Paragraph, ...] = ()
+    told: tuple[str, ...] = ()
 
     editor: ClassVar[str] = "words"
 
@@ -125,6 +127,9 @@ class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
             raise ValueError("a text must have a size that can be read")
         if any(run.count < 1 or not 0 <= run.size <= 2000 for run in self.runs):
             raise ValueError("a run of text must have a length and a size that can be read")
+
+    def bare(self) -> Thing:
+        return self.replace(told=()) if self.told else self
 
     def letter_hue(self) -> str:
         return self.hue

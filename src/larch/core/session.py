@@ -8,16 +8,17 @@ from larch.core.edit import Changes, Edit, changes_between
 from larch.core.history import History, Step
 from larch.core.lesson import Lesson
 from larch.core.page import Page
+from larch.core.settle import settle_lesson
 
 Observer = Callable[[Changes], None]
 Recorder = Callable[[str, Lesson, Lesson], None]
 
 
 class Session:
-    """Commits edits. `recorder` (the journal) is told of every change before any observer is."""
+    """Commits edits and settles what follows. `recorder` (the journal) is told of every change before any observer is."""
 
     def __init__(self, lesson: Lesson, clock: Callable[[], float], recorder: Recorder | None = None) -> None:
-        self.lesson = lesson
+        self.lesson = settle_lesson(lesson)
         self.history = History(clock)
         self.recorder = recorder
         self.revision = 0
@@ -35,7 +36,7 @@ class Session:
         """Applies an edit. An empty one changes nothing and leaves no step."""
         if edit.is_empty():
             return Changes({}, frozenset(), False)
-        after = edit.apply(self.lesson)
+        after = settle_lesson(edit.apply(self.lesson), self.lesson)
         page = edit.after.id if isinstance(edit.after, Page) else ""
         before = self.lesson
         self.history.add(Step(edit.label, before, after, page, edit.merge))

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from larch.core.action import Action
     from larch.core.edit import Edit
     from larch.core.page import Page
+    from larch.core.plane.forms import Form
     from larch.core.things.ink import Ink
 
 
@@ -168,6 +169,18 @@ class Thing(
         """Lines that hold paint back, in its own coordinates, each with whether it closes."""
         return iter(())
 
+    def form_on(self, page: Page) -> Form | None:
+        """Its form for geometry, in page coordinates; None if it has none."""
+        return None
+
+    def bare(self) -> Thing:
+        """As it is written into a file: without what is derived."""
+        return self
+
+    def christened(self, page: Page) -> Thing:
+        """Itself with names that are still free on the page, when it is put out there."""
+        return self
+
     # Shared helpers.
 
     def replace(self, **changes: Any) -> Any:
@@ -176,6 +189,13 @@ class Thing(
 
     def moved(self, dx: float, dy: float) -> Any:
         return self.replace(placement=self.placement.moved(dx, dy))
+
+    def turned(self, degrees: float, centre: Point) -> Any:
+        """Turned about a place of the page, counter-clockwise as seen."""
+        return self.replace(placement=self.placement.turned(degrees, centre))
+
+    def enlarged(self, factor: float, centre: Point) -> Any:
+        return self.replace(placement=self.placement.enlarged(factor, centre))
 
     def box(self) -> Box:
         """The box round it on the page."""

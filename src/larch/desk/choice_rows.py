@@ -4,19 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QCheckBox, QPushButton
+from PyQt6.QtWidgets import QCheckBox, QLabel, QPushButton
 
 from larch.board.look import icon
 from larch.board.tools.base import Tool
 from larch.board.tools.brush import GAPS, BrushTool
+from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, RADII, EraserTool, mode_label
 from larch.board.tools.place import HandTool, TextTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import GAPS as ROW_GAPS
 from larch.board.tools.stamp import SIZES, MarkTool
+from larch.core.fact import MINUS
 from larch.core.nibs import DASHES, ENDS, FORMS, NIBS, Pen
 from larch.core.rich import DISTANCES, TITLE
+from larch.core.rules import RULES
 from larch.core.things.mark import MARKS
 from larch.core.words import _
 from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
@@ -28,6 +31,45 @@ def fill(card: Choices, tool: Tool) -> None:
     rows = next((rows for kind, rows in ROWS.items() if isinstance(tool, kind)), None)
     if rows is not None:
         rows(card, tool)
+
+
+FAMILIES = (("draw", "draw"), ("circles", "circles"), ("construct", "construct"), ("move", "images"))
+NUMBERS: dict[str, tuple[float, ...]] = {
+    "rotate": (30, 45, 60, 90, 120, 180, -90), "enlarge": (-1, -0.5, 0.5, 1.5, 2, 3),
+    "regular": (3, 4, 5, 6, 8, 10, 12), "circle with radius": (32, 64, 96, 128, 160),
+}  # fmt: skip
+
+
+def _construct(card: Choices, tool: ConstructTool) -> None:
+    """What is drawn or constructed, by families; then a number, where a rule has one, and the colour."""
+    own = {"draw": [("point", "dot", _("point"))], "construct": [("locus", "waves", _("locus"))], "circles": [],
+           "move": [("drawn", "lasso", _("shape by hand"))]}  # fmt: skip
+    for family, label in FAMILIES:
+        if family != "draw":
+            card.row()
+        title = QLabel(_(label), card)
+        title.setObjectName("soft")
+        title.setFixedWidth(82)
+        card.add(title)
+        listed = [(name, rule.icon, _(rule.label)) for name, rule in RULES.items() if rule.family == family]
+        first = own[family] if family == "draw" else []
+        last = own[family] if family != "draw" else []
+        card.icons([*first, *listed, *last], tool.mode, tool.choose)
+    card.row()
+    head = QLabel(tool.title(), card)
+    head.setFixedWidth(200)
+    head.setStyleSheet("font-weight: 600;")
+    card.add(head)
+    rule = RULES.get(tool.mode)
+    if tool.mode in NUMBERS and rule is not None:
+        card.apart()
+        now = f"{tool.values()[0]:g}"
+        unit = {"length": " cm"}.get(rule.values[0][1], rule.values[0][1])
+        scale = 32 if unit == " cm" else 1
+        listed_numbers = [(f"{n:g}", f"{n / scale:g}{unit}".replace("-", MINUS)) for n in NUMBERS[tool.mode]]
+        card.texts(listed_numbers, now, lambda text: tool.numbers.__setitem__(tool.mode, float(text)))
+    card.row()
+    card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
 
 
 def _pen(card: Choices, tool: PenTool) -> None:
@@ -155,5 +197,5 @@ def _view(card: Choices, tool: Tool) -> None:
 
 ROWS: dict[type[Tool], Callable[..., None]] = {
     PenTool: _pen, EraserTool: _eraser, MarkTool: _stamp, BrushTool: _brush, TextTool: _text, HandTool: _view,
-    SelectTool: _view,
+    SelectTool: _view, ConstructTool: _construct,
 }  # fmt: skip

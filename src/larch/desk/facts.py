@@ -19,10 +19,11 @@ from PyQt6.QtWidgets import (
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.core.arrange import recolour, show_fact, total
+from larch.core.arrange import recolour, show_fact, shown_on, total
 from larch.core.edit import Edit
-from larch.core.fact import Fact
+from larch.core.fact import Fact, Told
 from larch.core.hues import GOLD_TEXT, HUES, is_hex
+from larch.core.page import Page
 from larch.core.page_facts import page_facts
 from larch.core.thing import Thing
 from larch.core.words import _, many
@@ -40,6 +41,8 @@ class FactRow:
         self.card = card
         self.name = fact.name
         self.label = QLabel(fact.label, card)
+        self.label.setMaximumWidth(150)
+        self.label.setToolTip(fact.label if len(fact.label) > 20 else "")
         self.label.setObjectName("soft")
         self.value = QLineEdit(card)
         self.value.setObjectName("fact")
@@ -126,6 +129,9 @@ class FactsCard(QFrame):
         self._sort = QLabel(self)
         self._sort.setObjectName("soft")
         self._sort.setWordWrap(True)
+        self._said = QLabel(self)
+        self._said.setWordWrap(True)
+        self._said.setObjectName("soft")
         self._trouble = QLabel(self)
         self._trouble.setWordWrap(True)
         self._trouble.setStyleSheet("color: #A13325; font-weight: 600;")
@@ -151,6 +157,7 @@ class FactsCard(QFrame):
         layout.setSpacing(4)
         layout.addLayout(head)
         layout.addWidget(self._sort)
+        layout.addWidget(self._said)
         layout.addWidget(self._trouble)
         layout.addWidget(self._area, 1)
         layout.addLayout(self._hues)
@@ -169,6 +176,7 @@ class FactsCard(QFrame):
 
     def _selected(self) -> None:
         self._trouble.clear()
+        self._said.clear()
         self.refresh()
 
     def of_page(self) -> bool:
@@ -206,14 +214,15 @@ class FactsCard(QFrame):
         self._sort.setText(sort)
         self._sort.setVisible(bool(sort))
         self._trouble.setVisible(bool(self._trouble.text()))
+        self._said.setVisible(bool(self._said.text()))
         listed = [fact for fact in facts if fact.name != "sort"]
         names = (thing.id if thing else "", *((fact.name, fact.options) for fact in listed))
         if names != self._names:
             self._build(listed)
             self._names = names
-        shown = thing.shown if thing else ()
+        shown = shown_on(thing) if thing else ()
         for row, fact in zip(self._rows, listed, strict=True):
-            row.show(fact, fact.badge in shown)
+            row.show(fact, bool(fact.badge) and fact.badge in shown)
         hue = thing.hue if thing else ""
         for dot in self._dots:
             dot.setChecked(dot.hue == hue)
@@ -256,13 +265,25 @@ class FactsCard(QFrame):
             self._trouble.setText(_("It is locked; unlock it to change it."))
         else:
             try:
-                changed = fact.set(typed)
-                self._trouble.clear()
-                after = changed if thing is None else page.with_things({thing.id: changed})
-                self.canvas.commit(Edit(_("Set {fact}").format(fact=fact.label), page, after))
+                self._change(fact, thing, fact.set(typed))
             except ValueError as error:
                 self._trouble.setText(str(error))
         self.refresh()
+
+    def _change(self, fact: Fact, thing: Thing | None, changed: object) -> None:
+        """Commits what a fact was set to, and says what moved for it."""
+        page = self.canvas.page
+        self._trouble.clear()
+        self._said.clear()
+        if isinstance(changed, Told):
+            self._said.setText(changed.said)
+            changed = changed.result
+        if isinstance(changed, Page):
+            after = changed
+        else:
+            assert thing is not None and isinstance(changed, Thing)
+            after = page.with_things({thing.id: changed})
+        self.canvas.commit(Edit(_("Set {fact}").format(fact=fact.label), page, after))
 
     def toggle(self, name: str) -> None:
         """Shows or hides a fact on the page, with those that are shown together with it."""

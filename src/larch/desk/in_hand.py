@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt
 from larch.board.canvas import Canvas
 from larch.board.stage import Offer
 from larch.board.tools.base import Ring, Tool
+from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.stamp import MarkTool
@@ -68,6 +69,7 @@ class InHand:
             self._selected = w.canvas.things() or self._selected
             w.canvas.select(())
         w.facts.refresh()
+        tool.taken(w.canvas)
 
     def toggle_choices(self, tool: Tool) -> None:
         w = self.window
@@ -93,6 +95,8 @@ class InHand:
 
     def remember(self) -> None:
         """Keeps the choices; a mixed colour joins those that are offered."""
+        tool = self.window.canvas.pointers.tool
+        tool.taken(self.window.canvas)
         pen, own = self._pen(), self.window.settings.own_hues
         hues = [getattr(tool, "hue", "") for tool in self.window.ledge.tools]
         fresh = [hue for hue in hues if hue and hue not in HUES and hue not in own]
@@ -122,6 +126,14 @@ class InHand:
     def set_eraser(self, mode: str) -> None:
         self._eraser().mode = mode
         self._take_and_keep("rub out")
+
+    def construct(self, mode: str) -> None:
+        """Takes the construction tool for one construction."""
+        tool = self.window.ledge.tool("construct")
+        assert isinstance(tool, ConstructTool)
+        tool.choose(mode)
+        self.window.ledge.take("construct")
+        tool.taken(self.window.canvas)
 
     def set_by_tip(self) -> None:
         tool = self._pen()

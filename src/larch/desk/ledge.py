@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, 
 from larch.board.look import STONE, icon
 from larch.board.tools.base import Tool
 from larch.board.tools.brush import BrushTool
+from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import EquationTool, HandTool, TextTool
@@ -34,7 +35,8 @@ class Ledge(QWidget):
         self._large = False
         self._held: QPoint | None = None
         self.tools: list[Tool] = [
-            SelectTool(), PenTool(), EraserTool(), MarkTool(), BrushTool(), TextTool(), EquationTool(), HandTool()
+            SelectTool(), PenTool(), EraserTool(), MarkTool(), BrushTool(), ConstructTool(), TextTool(), EquationTool(),
+            HandTool(),
         ]  # fmt: skip
         self.buttons = {tool.name: ToolButton(tool.name, tool.icon, tool.label(), self) for tool in self.tools}
         self._group = QButtonGroup(self)

@@ -85,7 +85,7 @@ class TextEditor(QGraphicsView):
         self._scene = QGraphicsScene(self)
         self.item = _Words()
         self._width = max(1.0, thing.width - 2 * thing.inset()) if thing.width else 0.0
-        self.page_document = document_of(thing, self._width)
+        self.page_document = document_of(thing.replace(told=()), self._width)
         self.page_document.setParent(self.item)
         self.page_document.setUndoRedoEnabled(True)
         self.item.setDocument(self.page_document)

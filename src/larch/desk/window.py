@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from larch.desk.finder import Finder, Found
     from larch.desk.shelf import Shelf
     from larch.desk.spread import Spread
+    from larch.desk.steps import StepsCard
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -44,7 +45,7 @@ DIRECTIONS = {
     "right": QBoxLayout.Direction.LeftToRight,
 }
 SHELF_HEIGHT = 172
-MENUS = ("Lesson", "Edit", "Page", "Put out", "View", "Help")
+MENUS = ("Lesson", "Edit", "Page", "Put out", "Geometry", "View", "Help")
 
 
 class Window(QMainWindow):
@@ -52,6 +53,7 @@ class Window(QMainWindow):
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
+        self.steps: StepsCard | None = None
         self.pages = Pages(self)
         self.keys = PageKeys(self)
         self.putting = PuttingOut(self)
@@ -103,7 +105,7 @@ class Window(QMainWindow):
         self.menus = QMenuBar(bar)
         labels = {
             "Lesson": _("&Lesson"), "Edit": _("&Edit"), "Page": _("&Page"), "Put out": _("P&ut out"),
-            "View": _("&View"), "Help": _("&Help"),
+            "Geometry": _("&Geometry"), "View": _("&View"), "Help": _("&Help"),
         }  # fmt: skip
         for name in MENUS:
             menu = self.menus.addMenu(labels[name])
@@ -174,6 +176,17 @@ class Window(QMainWindow):
         made.opened.connect(self.show_page)
         made.closed.connect(self.pages_changed)
         return made
+
+    def show_steps(self) -> None:
+        """Opens the list of steps, or closes it."""
+        from larch.desk.steps import StepsCard
+
+        if self.steps is None or self.steps.canvas is not self.canvas:
+            self.steps = StepsCard(self.canvas)
+        if self.steps.isVisible():
+            self.steps.finish()
+        else:
+            self.steps.open()
 
     @cached_property
     def finder(self) -> Finder:

@@ -16,6 +16,7 @@ from larch.core.page_facts import dress, resize
 from larch.core.paper import PATTERNS, fresh_paper
 from larch.core.words import _
 from larch.desk.commands import Command
+from larch.desk.geometry_commands import geometry_commands
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -25,8 +26,8 @@ ZOOM_STEP = 1.25
 
 def window_commands(window: Window) -> list[Command]:
     return [
-        *_lesson(window), *_edit(window), *_page(window), *_ink(window), *_put_out(window), *_view(window),
-        *_help(window),
+        *_lesson(window), *_edit(window), *_page(window), *_ink(window), *_put_out(window),
+        *geometry_commands(window), *_view(window), *_help(window),
     ]  # fmt: skip
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from larch.core.fact import Fact
+from larch.core.fact import Fact, Told
 from larch.core.page import Page
 from larch.core.shape import Placement
 from larch.core.things.polygon import Polygon, polygon_on
@@ -33,15 +33,27 @@ def test_the_scale_of_page_and_thing_count() -> None:
     assert facts(RIGHT, unit=64)["area"].value == pytest.approx(1.5)
 
 
-def test_a_typed_length_moves_the_second_end() -> None:
+def test_a_typed_side_of_a_triangle_keeps_the_two_others_and_says_what_moved() -> None:
     setter = facts(RIGHT)["AB"].set
     assert setter is not None
-    changed = setter("8 cm")
-    assert isinstance(changed, Polygon)
-    assert changed.vertices == ((0.0, 96.0), (256.0, 96.0), (128.0, 0.0))
-    assert facts(changed)["AB"].value == 8
+    told = setter("7 cm")
+    assert isinstance(told, Told)
+    assert told.said == "B and C moved."
+    known = facts(told.result)
+    assert [known[name].value for name in ("AB", "BC", "CA")] == pytest.approx([7, 3, 5])
     with pytest.raises(ValueError, match="longer"):
         setter("0")
+    with pytest.raises(ValueError, match="Sides 3, 5, 9 can't close"):
+        setter("9")
+
+
+def test_a_typed_side_of_another_shape_moves_its_second_end() -> None:
+    four = Polygon(vertices=((0.0, 0.0), (96.0, 0.0), (128.0, 96.0), (0.0, 64.0)))
+    setter = facts(four)["AB"].set
+    assert setter is not None
+    told = setter("4")
+    assert told.said == "B moved."
+    assert told.result.vertices == ((0.0, 0.0), (128.0, 0.0), (128.0, 96.0), (0.0, 64.0))
 
 
 def test_crossing_sides_are_said_and_not_measured() -> None:

@@ -50,7 +50,13 @@ class Band(NamedTuple):
     x1: float
 
 
-OverlayMark = Ring | Rubber | Spots | Caption | Band
+class Prompt(NamedTuple):
+    """What is wanted next, at the head of the view."""
+
+    text: str
+
+
+OverlayMark = Ring | Rubber | Spots | Caption | Band | Prompt
 
 
 class Stage(Protocol):
@@ -119,6 +125,9 @@ class Tool:
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
         return Gesture()
+
+    def taken(self, stage: Stage) -> None:
+        """It was taken in hand, or chosen for."""
 
     def put_down(self, stage: Stage) -> None:
         """Another tool is taken, or another page: gives up what was begun."""

@@ -11,6 +11,7 @@ from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Gesture, Stage, Tool
 from larch.core.arrange import copies
 from larch.core.edit import Edit
 from larch.core.page import with_groups
+from larch.core.settle import carried, free_of
 from larch.core.shape import Box, Point, box_of
 from larch.core.thing import Snap, Thing
 from larch.core.words import _
@@ -56,7 +57,14 @@ def _grip(stage: Stage, sample: Sample, id: str, name: str) -> Gesture:
 
 
 def movable(stage: Stage) -> list[Thing]:
-    return [thing for thing in stage.page.some(stage.selection) if not thing.locked]
+    """What a drag moves: the selected things that are not locked, or what those hang on."""
+    free = [thing.id for thing in stage.page.some(stage.selection) if not thing.locked]
+    return [thing for thing in stage.page.some(free_of(stage.page, free)) if not thing.locked]
+
+
+def one_of_several(things: Sequence[Thing], able: str) -> list[Thing]:
+    """Those that can be turned or sized; points too, where there are several."""
+    return [thing for thing in things if getattr(thing, able) or (len(things) > 1 and thing.kind() == "point")]
 
 
 class DragThings(Gesture):
@@ -91,7 +99,7 @@ class DragThings(Gesture):
         stage = self.stage
         if self.thing.id not in stage.selection:
             stage.select(with_groups(stage.page, [self.thing.id]))
-        self.ids = tuple(thing.id for thing in movable(stage))
+        self.ids = tuple(thing.id for thing in stage.page.some(stage.selection) if not thing.locked)
 
     def _snap(self, dx: float, dy: float) -> Snap | None:
         if self.thing.locked or not self.ids:
@@ -108,7 +116,7 @@ class DragThings(Gesture):
             return
         page = self.stage.page
         dx, dy = self.shift
-        moved = page.changing(self.ids, lambda thing: thing.moved(dx, dy))
+        moved = page.with_things(carried(page, self.ids, dx, dy))
         if (dx or dy) and self.ids:
             self.stage.commit(Edit(_("Move"), page, moved))
         self.stage.end_preview(self)
@@ -211,7 +219,7 @@ class TurnThings(Gesture):
 
     def __init__(self, stage: Stage, sample: Sample) -> None:
         self.stage = stage
-        self.things = [thing for thing in movable(stage) if thing.turnable]
+        self.things = one_of_several(movable(stage), "turnable")
         self.centre = stage.box_of(self.things).centre
         self.first = self._angle(sample.page_pos)
         self.turned: dict[str, Thing] = {}
@@ -228,7 +236,7 @@ class TurnThings(Gesture):
         snapped = not sample.alt and abs(base + by - target) < ANGLE_REACH
         if snapped:
             by = target - base
-        self.turned = {t.id: t.replace(placement=t.placement.turned(by, self.centre)) for t in self.things}
+        self.turned = {t.id: t.turned(by, self.centre) for t in self.things}
         reason = f"{round(target) % 360}°"
         self.stage.show_snap(self, Snap(0, 0, reason, (self.centre, sample.page_pos)) if snapped else None)
         self.stage.preview(self, self.turned)
@@ -250,7 +258,7 @@ class SizeThings(Gesture):
     def __init__(self, stage: Stage, sample: Sample, name: str) -> None:
         self.stage = stage
         self.name = name
-        self.things = [thing for thing in movable(stage) if thing.resizable]
+        self.things = one_of_several(movable(stage), "resizable")
         self.box = stage.box_of(self.things)
         self.start = sample
         self.sized: dict[str, Thing] = {}
@@ -275,7 +283,7 @@ class SizeThings(Gesture):
         smallest = max(1e-6, *(0.02 / thing.placement.scale for thing in self.things))
         largest = min(200 / thing.placement.scale for thing in self.things)
         factor = min(max(wanted / before if before else 1.0, smallest), largest)
-        return {t.id: t.replace(placement=t.placement.enlarged(factor, fixed)) for t in self.things}
+        return {t.id: t.enlarged(factor, fixed) for t in self.things}
 
     def _stretched(self, sample: Sample) -> dict[str, Thing]:
         thing = self.things[0]

@@ -15,7 +15,13 @@ def views() -> dict[type[Thing], View]:
     """Every kind's view."""
     for module in pkgutil.iter_modules(__path__):
         importlib.import_module(f"{__name__}.{module.name}")
-    return {view.kind: view() for view in View.__subclasses__()}
+    found, waiting = {}, list(View.__subclasses__())
+    while waiting:
+        view = waiting.pop()
+        waiting += view.__subclasses__()
+        if "kind" in view.__dict__:  # what views share has none
+            found[view.kind] = view()
+    return found
 
 
 def view_of(thing: Thing) -> View:

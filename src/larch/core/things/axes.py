@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.fact import Fact, measure, number_text, read_number
 from larch.core.page import Page
+from larch.core.plane.forms import Form, NotThere, Path, Spot
 from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.things.equation import Equation
 from larch.core.words import _
 
 SMALLEST_SIDE = 40.0
+MOST_PLOTTED = 100
 
 
 class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
@@ -79,6 +82,54 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
             self.y_max - y / self.height * (self.y_max - self.y_min),
         )
 
+    def plane_of(self, at: Point) -> Point:
+        """Coordinates of a place of the page; free of the noise of the last digits."""
+        x, y = self.to_plane(*self.placement.to_local(*at))
+        return (_clean(x, self.x_max - self.x_min), _clean(y, self.y_max - self.y_min))
+
+    def page_of(self, at: Point) -> Point:
+        """The place of the page that has these coordinates."""
+        return self.placement.to_page(*self.to_local(*at))
+
+    def units(self) -> tuple[float, float]:
+        """Its own units to one unit of each axis."""
+        return (self.width / (self.x_max - self.x_min), self.height / (self.y_max - self.y_min))
+
+    def grid_point(self, at: Point) -> Point:
+        """The nearest crossing of its grid, or of halves of it where that is coarse; a place of the page."""
+        across, down = self.ticks()
+        x, y = self.plane_of(at)
+        return self.page_of((_nearest(x, across), _nearest(y, down)))
+
+    def plotted(self, x: float, y: float) -> Spot:
+        """Where a plotted point lies. Raises NotThere outside the window."""
+        if not (self.x_min <= x <= self.x_max and self.y_min <= y <= self.y_max):
+            raise NotThere("It lies beyond the axes.")
+        return Spot(*self.page_of((x, y)))
+
+    def coordinates(self, at: Point) -> tuple[float, float]:
+        """Of a place that a hand dragged a point to: kept within the window."""
+        x, y = self.plane_of(at)
+        return (min(max(x, self.x_min), self.x_max), min(max(y, self.y_min), self.y_max))
+
+    def plot(self, page: Page, points: Sequence[Point]) -> Page:
+        """The page with points plotted on these axes. Raises ValueError with one sentence outside the window."""
+        from larch.core.figure import free_letters
+        from larch.core.settle import settle
+        from larch.core.things.point import Point as PointThing
+
+        for x, y in points:
+            if not (self.x_min <= x <= self.x_max and self.y_min <= y <= self.y_max):
+                raise ValueError(_("({x}; {y}) lies beyond these axes.").format(x=number_text(x, 3), y=number_text(y, 3)))
+        names = free_letters(page, len(points))
+        made = [
+            PointThing(rule="plotted", of=(self.id,), values=at, name=name) for at, name in zip(points, names, strict=True)
+        ]
+        return settle(page.put(*made))
+
+    def form_on(self, page: Page) -> Form | None:
+        return Path(tuple(self.placement.to_page(*corner) for corner in self.extent().corners()))
+
     def uses(self, page: Page) -> tuple[Thing, ...]:
         return self.curves(page)
 
@@ -97,6 +148,13 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
         for name in ("x_min", "x_max", "y_min", "y_max"):
             label = {"x_min": _("x from"), "x_max": _("x to"), "y_min": _("y from"), "y_max": _("y to")}[name]
             yield measure(name, getattr(self, name), "", label, 3, set=self._range_setter(name))
+        yield Fact(
+            "plot",
+            "",
+            text="",
+            label=_("plot points"),
+            set=lambda typed: self.plot(page, read_points(typed)) if typed.strip() else self,
+        )
         for equation in self.curves(page):
             yield Fact(f"curve {equation.id}", equation.source, text=equation.source, label=_("drawn"))
 
@@ -130,6 +188,26 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
             round_steps(self.x_min, self.x_max, self.width / 44),
             round_steps(self.y_min, self.y_max, self.height / 44),
         )
+
+
+def read_points(typed: str) -> list[Point]:
+    """ "(2; 3.5) (−1; 4)" as pairs. Raises ValueError with one sentence."""
+    from larch.core.things.point import read_pair
+
+    found = re.findall(r"\(([^()]*)\)", typed) or [typed]
+    if len(found) > MOST_PLOTTED:
+        raise ValueError(_("At most {n} points can be plotted at once.").format(n=MOST_PLOTTED))
+    return [read_pair(pair) for pair in found]
+
+
+def _clean(value: float, width: float) -> float:
+    """Without the noise that the way through page units leaves."""
+    near = round(value, max(0, 11 - math.ceil(math.log10(width))))
+    return near + 0.0
+
+
+def _nearest(value: float, marks: Sequence[float]) -> float:
+    return min(marks, key=lambda mark: abs(mark - value), default=value)
 
 
 def round_steps(low: float, high: float, most: float) -> list[float]:

@@ -2,36 +2,39 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core import geometry
 from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
-from larch.core.classify import Sort, classify, polygon_name, symmetry
+from larch.core.classify import Sort, classify, polygon_name
 from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
+from larch.core.fact import Fact
+from larch.core.figure import LETTERS, Figure, free_letters, split_letters, used_letters
 from larch.core.memo import remember
 from larch.core.page import Page
+from larch.core.plane.forms import Path
+from larch.core.polygon_facts import polygon_facts
 from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.special import STARTS, drag, regular_corners, star_corners
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.words import _
 
-MOST_REGULAR = 20
 MOST_ALSO = 3  # further words that are said of a shape
-MOST_FOLDED = 40  # corners up to which its fold lines are looked for
-LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 
 
-class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
+class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
     """Corners in its own coordinates, in order. keeps: what it stays while a corner is dragged (see `core.special`), ""
-    for nothing. Raises ValueError for fewer than three or ones out of range."""
+    for nothing. holes: rings cut out of it. drawn: its outline came from a hand. about: its area is known nearly only,
+    since an arc was made of short sides. Raises ValueError for fewer than three corners or ones out of range."""
 
     vertices: tuple[Point, ...] = ((0.0, 160.0), (224.0, 160.0), (150.0, 0.0))
     letters: str = ""
     keeps: str = ""
+    holes: tuple[tuple[Point, ...], ...] = ()
+    drawn: bool = False
+    about: bool = False
 
     icon: ClassVar[str] = "triangle"
     order: ClassVar[int] = 30
@@ -43,7 +46,7 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
     def __post_init__(self) -> None:
         if not 3 <= len(self.vertices) <= 1000:
             raise ValueError("a polygon has three to a thousand corners")
-        if not all(abs(v) <= FARTHEST for vertex in self.vertices for v in vertex):
+        if not all(abs(v) <= FARTHEST for ring in (self.vertices, *self.holes) for corner in ring for v in corner):
             raise ValueError("a corner must lie on the page")
 
     @classmethod
@@ -67,8 +70,12 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
 
     def corner_names(self) -> list[str]:
         """A, B, C …; or the letters it was given."""
-        if len(self.letters) == len(self.vertices):
-            return list(self.letters)
+        if self.letters:
+            split = split_letters(self.letters)
+            if len(split) == len(self.vertices):
+                return split
+        if self.drawn:
+            return [" "] * len(self.vertices)
         if len(self.vertices) <= len(LETTERS):
             return list(LETTERS[: len(self.vertices)])
         return [f"P{i + 1}" for i in range(len(self.vertices))]
@@ -80,12 +87,16 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         return names if sound else self.replace(letters="").corner_names()
 
     def label(self, page: Page) -> str:
-        words = {3: _("Triangle"), 4: _("Quadrilateral"), 5: _("Pentagon"), 6: _("Hexagon")}
-        word = words.get(len(self.vertices), _("Polygon"))
-        return self.name or (f"{word} {''.join(self.corner_names())}" if len(self.vertices) < 9 else word)
+        if self.name or self.drawn:
+            return self.name or _("Shape")
+        word = _(sorted_out(self).kind if len(self.vertices) <= 4 and not self.why else polygon_name(len(self.vertices)))
+        word = (word if not sorted_out(self).why else _(polygon_name(len(self.vertices)))).capitalize()
+        return f"{word} {''.join(self.corner_names())}".rstrip() if len(self.vertices) < 13 else word
 
     def sort(self) -> str:
         """What kind of shape it is, in words, as precisely as it is true; or why it is none."""
+        if self.drawn or self.holes:
+            return _("shape drawn by hand") if self.drawn else _("shape with a hole")
         found = sorted_out(self)
         if found.why:
             return _(found.why).rstrip(".")
@@ -97,82 +108,36 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
 
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
         yield self.vertices, True
+        for hole in self.holes:
+            yield hole, True
 
     def touches(self, x: float, y: float, slack: float) -> bool:
-        if geometry.inside(self.vertices, x, y):
+        holed = any(geometry.inside(hole, x, y) for hole in self.holes)
+        if geometry.inside(self.vertices, x, y) and not holed:
             return True
-        return any(geometry.distance_to_side(a, b, x, y) <= slack for a, b in geometry.pairs(self.vertices))
+        rings = (self.vertices, *self.holes)
+        return any(geometry.distance_to_side(a, b, x, y) <= slack for ring in rings for a, b in geometry.pairs(ring))
 
     def facts(self, page: Page) -> Iterator[Fact]:
-        names = self.fact_names()
-        cm = self.placement.scale / page.unit
-        if self.keeps == "regular":
-            yield measure("corners", len(self.vertices), "", _("corners"), 0, set=self._set_corners)
-        yield Fact("sort", self.sort(), text=self.sort(), label=_("it is"))
-        axes = symmetry(self.vertices).axes if len(self.vertices) <= MOST_FOLDED else 0
-        if axes:
-            yield Fact("symmetry axes", axes, text=str(axes), label=_("fold lines"))
-        for i, length in enumerate(geometry.sides(self.vertices)):
-            name = names[i] + names[(i + 1) % len(names)]
-            yield measure(name, length * cm, "cm", badge="sides", set=self._side_setter(i, page))
-        crossed = geometry.crosses_itself(self.vertices)
-        for i, angle in enumerate(geometry.interior_angles(self.vertices)):
-            label = _("angle {corner}").format(corner=names[i])
-            if angle is None or crossed:
-                why = _("its sides cross") if crossed else _("two corners coincide")
-                yield Fact(f"angle {names[i]}", None, "°", why, label)
-            else:
-                yield measure(f"angle {names[i]}", angle, "°", label, badge="angles")
-        yield measure("perimeter", geometry.perimeter(self.vertices) * cm, "cm", _("perimeter"), badge="perimeter")
-        if crossed:
-            yield Fact("area", None, "cm²", _("its sides cross"), _("area"))
-        else:
-            yield measure("area", geometry.area(self.vertices) * cm * cm, "cm²", _("area"), badge="area")
+        return polygon_facts(self, page)
 
-        yield from self._lines_within(names, cm)
+    def form(self) -> Path:
+        return Path(tuple(self.placement.to_page(*vertex) for vertex in self.vertices))
 
-    def _set_corners(self, typed: str) -> Thing:
-        count = read_number(typed)
-        if count != int(count) or not 3 <= count <= MOST_REGULAR:
-            raise ValueError(_("A regular polygon here has 3 to {most} corners.").format(most=MOST_REGULAR))
-        changed: Thing = self.replace(vertices=regular_corners(int(count)), letters="")
+    def formed(self, form: Any) -> Figure:
+        changed: Figure = self.replace(vertices=form.corners, placement=Placement(), keeps="")
         return changed
 
-    def _lines_within(self, names: list[str], cm: float) -> Iterator[Fact]:
-        """Heights of a triangle, diagonals of a quadrilateral."""
-        if len(self.vertices) == 3:
-            for i, side in enumerate(geometry.sides(self.vertices)):
-                top, base = names[(i + 2) % 3], names[i] + names[(i + 1) % 3]
-                label = _("height on {side}").format(side=base)
-                if side == 0:
-                    yield Fact(f"height {top}", None, "cm", _("two corners coincide"), label)
-                else:
-                    yield measure(f"height {top}", 2 * geometry.area(self.vertices) / side * cm, "cm", label)
-        elif len(self.vertices) == 4:
-            for i in (0, 1):
-                label = _("diagonal {ends}").format(ends=names[i] + names[i + 2])
-                yield measure(f"diagonal {names[i]}{names[i + 2]}", math.dist(self.vertices[i], self.vertices[i + 2]) * cm,
-                              "cm", label)  # fmt: skip
-
-    def _side_setter(self, i: int, page: Page) -> Callable[[str], Thing]:
-        """Sets a side's length by moving its second end along it."""
-
-        def set_length(typed: str) -> Thing:
-            wanted = read_number(typed) * page.unit / self.placement.scale
-            if not 0 < wanted <= FARTHEST:
-                raise ValueError(_("A side must be longer than nothing."))
-            j = (i + 1) % len(self.vertices)
-            (ax, ay), (bx, by) = self.vertices[i], self.vertices[j]
-            length = math.dist((ax, ay), (bx, by))
-            if length == 0:
-                raise ValueError(_("The two ends lie on one spot; drag them apart first."))
-            k = wanted / length
-            return self.with_handle(str(j), ax + (bx - ax) * k, ay + (by - ay) * k)
-
-        return set_length
+    def christened(self, page: Page) -> Thing:
+        """Letters follow on those that are on the page; those of an image have a prime already."""
+        used = used_letters(page)
+        if self.letters or self.drawn or len(self.vertices) > 12 or used.isdisjoint(self.corner_names()):
+            return self
+        changed: Thing = self.replace(letters="".join(free_letters(page, len(self.vertices))))
+        return changed
 
     def handles(self) -> tuple[Handle, ...]:
-        if len(self.vertices) > 60:
+        if len(self.vertices) > 60 or self.rule:
             return ()
         names = self.corner_names()
         return tuple(
@@ -180,6 +145,8 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         )
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
+        if self.rule:
+            return self
         moved = drag(self.keeps, self.vertices, int(name), (x, y))
         if not all(abs(v) <= FARTHEST for corner in moved for v in corner):
             return self
@@ -187,13 +154,26 @@ class Polygon(Thing, frozen=True, kw_only=True, tag="polygon"):
         return changed
 
     def stretched(self, across: float, down: float) -> Thing | None:
-        if self.keeps:  # stretched, it would be something else
+        if self.keeps or self.rule:  # stretched, it would be something else
             return None
-        changed: Thing = self.replace(vertices=tuple((x * across, y * down) for x, y in self.vertices))
+        changed: Thing = self.replace(
+            vertices=_stretched(self.vertices, across, down), holes=tuple(_stretched(h, across, down) for h in self.holes)
+        )
         return changed
 
+    def all_shown(self) -> tuple[str, ...]:
+        """The facts shown on it, each by its own name; "sides" and "angles" stand for all of them."""
+        found: list[str] = []
+        for name in self.shown:
+            found += measures_of(self, name) if name in ("sides", "angles") else [name]
+        return tuple(found)
+
     def actions(self) -> tuple[Action, ...]:
-        return ACTIONS
+        return (*ACTIONS, *self.rule_actions())
+
+
+def _stretched(ring: Sequence[Point], across: float, down: float) -> tuple[Point, ...]:
+    return tuple((x * across, y * down) for x, y in ring)
 
 
 def _maker(corners: tuple[Point, ...], keeps: str, hue: str) -> Callable[[], Thing]:
@@ -214,17 +194,42 @@ def sorted_out(polygon: Polygon) -> Sort:
     return classify(polygon.vertices)
 
 
+def measures_of(polygon: Polygon, what: str) -> list[str]:
+    """The names of its sides or of its angles."""
+    names = polygon.fact_names()
+    if what == "angles":
+        return [f"angle {name}" for name in names]
+    return [names[i] + names[(i + 1) % len(names)] for i in range(len(names))]
+
+
+def shows(polygon: Thing, what: str) -> bool:
+    """Whether all sides or all angles are shown on it."""
+    return isinstance(polygon, Polygon) and set(measures_of(polygon, what)) <= set(polygon.all_shown())
+
+
 def _toggle_measures(what: str, label: Callable[[], str]) -> Callable[[Page, Things], Edit]:
     def run(page: Page, things: Things) -> Edit:
-        on = not all(what in thing.shown for thing in things)
+        on = not all(shows(thing, what) for thing in things)
 
         def change(thing: Thing) -> Any:
-            rest = tuple(name for name in thing.shown if name != what)
-            return thing.replace(shown=(*rest, what) if on else rest)
+            assert isinstance(thing, Polygon)
+            names = measures_of(thing, what)
+            rest = tuple(name for name in thing.all_shown() if name not in names)
+            return thing.replace(shown=(*rest, *names) if on else rest)
 
         return Edit(label(), page, page.changing(ids_of(things), change))
 
     return run
+
+
+def _toggle_marks(page: Page, things: Things) -> Edit:
+    on = not all("marks" in thing.shown for thing in things)
+
+    def change(thing: Thing) -> Any:
+        rest = tuple(name for name in thing.shown if name != "marks")
+        return thing.replace(shown=(*rest, "marks") if on else rest)
+
+    return Edit(_("Show or hide marks"), page, page.changing(ids_of(things), change))
 
 
 def polygon_on(page: Page, corners: list[Point], **fields: Any) -> Polygon:
@@ -235,12 +240,14 @@ def polygon_on(page: Page, corners: list[Point], **fields: Any) -> Polygon:
 
 
 ACTIONS = (
-    Action("sides", lambda p, ts: _("hide sides") if all("sides" in t.shown for t in ts) else _("show sides"),
+    Action("sides", lambda p, ts: _("hide sides") if all(shows(t, "sides") for t in ts) else _("show sides"),
            "ruler", _toggle_measures("sides", lambda: _("Show or hide sides")), only(Polygon), rank=10, board=True,
            words="measure length"),
-    Action("angles", lambda p, ts: _("hide angles") if all("angles" in t.shown for t in ts) else _("show angles"),
+    Action("angles", lambda p, ts: _("hide angles") if all(shows(t, "angles") for t in ts) else _("show angles"),
            "triangle", _toggle_measures("angles", lambda: _("Show or hide angles")), only(Polygon), rank=11,
            board=True, words="measure degrees"),
+    Action("marks", lambda p, ts: _("hide marks") if all("marks" in t.shown for t in ts) else _("show marks"),
+           "list-checks", _toggle_marks, only(Polygon), rank=53, board=True, words="equal sides parallel right angle ticks"),
     Action("set free", lambda p, ts: _("set its corners free"), "unlink", _set_free, _keeps_something, rank=55,
            words="special shape corners loose"),
 )  # fmt: skip

@@ -1,0 +1,136 @@
+"""Slips: the measures shown on figures, laid so that they keep out of each other's way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING, NamedTuple
+
+from PyQt6.QtCore import QPointF
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter
+
+from larch.board.look import page_font
+from larch.core.memo import remember_in_thread
+from larch.core.page import Page
+from larch.core.shape import Box, Point
+from larch.core.thing import Thing
+
+if TYPE_CHECKING:
+    from larch.board.figure_view import FigureView
+
+SIZE = 22.0
+MOST = 400  # slips that are laid with regard to each other
+GAP = 3.0
+STRAY = 3.0  # page units by which a slip must have moved for its place to be painted anew
+
+
+class Slip(NamedTuple):
+    """A measure to be shown. spots: where its middle may lie, the best first. bare: without paper under it."""
+
+    text: str
+    spots: Sequence[Point]
+    shade: str
+    bare: bool = False
+    size: float = SIZE
+
+
+class Laid(NamedTuple):
+    """A slip, and where its middle was laid."""
+
+    slip: Slip
+    at: Point
+
+
+def box_at(slip: Slip, at: Point) -> Box:
+    """How much room it takes at a place."""
+    metrics = QFontMetricsF(page_font(slip.size, True))
+    width = metrics.horizontalAdvance(slip.text) + (4.0 if slip.bare else slip.size * 0.8)
+    height = slip.size * (1.2 if slip.bare else 1.55)
+    return Box(at[0] - width / 2, at[1] - height / 2, at[0] + width / 2, at[1] + height / 2)
+
+
+def _free(box: Box, taken: Sequence[Box]) -> bool:
+    return not any(box.meets(other) for other in taken)
+
+
+def _overlap(box: Box, taken: Sequence[Box]) -> float:
+    """The area that others have already."""
+    total = 0.0
+    for other in taken:
+        width = min(box.x1, other.x1) - max(box.x0, other.x0)
+        height = min(box.y1, other.y1) - max(box.y0, other.y0)
+        total += max(0.0, width) * max(0.0, height)
+    return total
+
+
+def lay(slips: Sequence[Slip], taken: list[Box]) -> list[Laid]:
+    """Lays each slip at the first of its spots that is free, or where it covers least; adds what they take."""
+    laid = []
+    for slip in slips:
+        boxes = [box_at(slip, spot).grown(GAP) for spot in slip.spots]
+        best = next((i for i, box in enumerate(boxes) if _free(box, taken)), None)
+        if best is None:
+            best = min(range(len(boxes)), key=lambda i: _overlap(boxes[i], taken))
+        taken.append(boxes[best].grown(-GAP))
+        laid.append(Laid(slip, slip.spots[best]))
+    return laid
+
+
+@remember_in_thread
+def laid_out(page: Page) -> dict[str, list[Laid]]:
+    """Where the slips of all figures of a page lie."""
+    from larch.board.figure_view import FigureView
+    from larch.board.views import view_of
+
+    shown: list[tuple[Thing, FigureView]] = []
+    taken: list[Box] = []
+    for thing in page.things:
+        if not thing.shown:
+            continue
+        view = view_of(thing)
+        if isinstance(view, FigureView):
+            shown.append((thing, view))
+            taken += view.kept_free(thing)
+    found: dict[str, list[Laid]] = {}
+    count = 0
+    for thing, view in shown:
+        slips = list(view.slips(thing, page))
+        count += len(slips)
+        found[thing.id] = lay(slips, taken if count <= MOST else [])
+    return found
+
+
+def slips_of(thing: Thing, view: FigureView, page: Page) -> list[Laid]:
+    """The slips of one figure where they lie; one that is not on the page yet lays its own."""
+    if not thing.shown:
+        return []
+    on_page = page.thing(thing.id) if thing.id else None
+    if on_page is thing:
+        return laid_out(page).get(thing.id, [])
+    return lay(list(view.slips(thing, page)), list(view.kept_free(thing)))
+
+
+def slips_moved(before: Page, after: Page, changed: set[str]) -> Iterator[Box]:
+    """Where slips of unchanged figures lay and lie, if those of changed ones pushed them."""
+    shows = any((t := page.thing(id)) is not None and t.shown for page in (before, after) for id in changed)
+    if not shows:
+        return
+    old, new = laid_out(before), laid_out(after)
+    for id, laid in new.items():
+        if id in changed or id not in old:
+            continue
+        for was, now in zip(old[id], laid, strict=False):
+            if abs(was.at[0] - now.at[0]) + abs(was.at[1] - now.at[1]) > STRAY or was.slip.text != now.slip.text:
+                yield box_at(was.slip, was.at).grown(GAP)
+                yield box_at(now.slip, now.at).grown(GAP)
+
+
+def paint_slips(painter: QPainter, laid: Sequence[Laid]) -> None:
+    from larch.board.look import colour
+    from larch.board.views.base import badge, words
+
+    for slip, at in laid:
+        shade: QColor = colour(slip.shade)
+        if slip.bare:
+            words(painter, QPointF(*at), slip.text, shade, slip.size, bold=True)
+        else:
+            badge(painter, at, slip.text, shade, slip.size)

@@ -1,0 +1,98 @@
+"""Circles and their parts; ellipses."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen
+
+from larch.board.figure_view import FigureView, beside, line_pen, shown_facts, stacked, wash
+from larch.board.look import colour
+from larch.board.slips import Slip
+from larch.core.page import Page
+from larch.core.shape import Point
+from larch.core.thing import Thing
+from larch.core.things.circle import Circle, Ellipse
+
+ACROSS = ("radius", "diameter")
+
+
+class CircleView(FigureView):
+    kind: ClassVar[type[Thing]] = Circle
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Circle)
+        painter.setPen(line_pen(thing, thing.placement.scale))
+        strength = 72 if thing.part is not None else 24
+        painter.setBrush(Qt.BrushStyle.NoBrush if thing.piece == "arc" or thing.rule else wash(thing.hue, strength))
+        r = thing.radius
+        box = QRectF(-r, -r, 2 * r, 2 * r)
+        start, span = round(thing.start * 16), round(thing.span * 16)
+        if thing.piece == "circle":
+            painter.drawEllipse(box)
+        elif thing.piece == "arc":
+            painter.drawArc(box, start, span)
+        elif thing.piece == "sector":
+            painter.drawPie(box, start, span)
+        else:
+            painter.drawChord(box, start, span)
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Circle)
+        form = thing.form()
+        if not thing.rule and thing.piece in ("circle", "arc"):
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(colour(thing.hue))
+            painter.drawEllipse(QPointF(*form.centre), 4, 4)
+        pen = QPen(colour(thing.hue), 2)
+        for name, (a, b) in _measured(thing).items():
+            if name in thing.shown:
+                painter.setPen(pen)
+                painter.drawLine(QPointF(*a), QPointF(*b))
+        self.paint_slips(painter, thing, page)
+
+    def slips(self, thing: Thing, page: Page) -> Iterator[Slip]:
+        assert isinstance(thing, Circle)
+        form = thing.form()
+        drawn = _measured(thing)
+        middle = form.at(form.start + form.span / 2) if form.form != "circle" else form.centre
+        inner = ((form.centre[0] + middle[0]) / 2, (form.centre[1] + middle[1]) / 2)
+        for fact in shown_facts(thing, page):
+            if fact.name in drawn:
+                a, b = drawn[fact.name]
+                spots = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for t in (0.55, 0.35, 0.75)]
+                yield Slip(fact.text, [*spots, *stacked(spots[0])], thing.hue)
+            elif fact.name == "circumference":
+                spots = [form.at(angle) for angle in (135, 225, 45, 315, 90)]
+                yield Slip(f"{fact.label} {fact.text}", spots, thing.hue)
+            elif fact.name in ("angle", "share"):
+                share = fact.name == "share"
+                towards = beside(form.centre, middle, 0.0)
+                yield Slip(fact.text, towards, thing.hue, bare=not share, size=26.0 if share else 22.0)
+            elif fact.name == "arc length":
+                yield Slip(fact.text, [middle, form.at(form.start + form.span * 0.3)], thing.hue)
+            else:
+                yield Slip(f"{fact.label} {fact.text}", stacked((inner[0], inner[1] + 40)), thing.hue)
+
+
+def _measured(thing: Circle) -> dict[str, tuple[Point, Point]]:
+    """The lines that show a radius, a diameter or a chord."""
+    form = thing.form()
+    if form.form == "circle":
+        return {"radius": (form.centre, form.at(0)), "diameter": (form.at(160), form.at(340))}
+    return {"radius": (form.centre, form.at(form.start)), "chord": form.chord()[:2]}
+
+
+class EllipseView(FigureView):
+    kind: ClassVar[type[Thing]] = Ellipse
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Ellipse)
+        painter.setPen(line_pen(thing, thing.placement.scale))
+        painter.setBrush(Qt.BrushStyle.NoBrush if thing.rule else wash(thing.hue))
+        painter.drawEllipse(QPointF(0, 0), thing.rx, thing.ry)
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        self.paint_slips(painter, thing, page)

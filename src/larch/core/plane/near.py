@@ -1,0 +1,129 @@
+"""How far a place is from a form, and where on the form it is nearest."""
+
+from __future__ import annotations
+
+import math
+
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.shape import Point
+
+
+def along(line: Line, at: Point) -> float:
+    """The multiple of the line's way, from a, at which a place is nearest; kept within its ends."""
+    wx, wy = line.way
+    size = wx * wx + wy * wy
+    if size == 0:
+        return 0.0
+    t = ((at[0] - line.a[0]) * wx + (at[1] - line.a[1]) * wy) / size
+    low, high = line.bounds()
+    return min(max(t, low), high)
+
+
+def at_share(line: Line, t: float) -> Point:
+    return (line.a[0] + t * line.way[0], line.a[1] + t * line.way[1])
+
+
+def parameter(form: Form, at: Point) -> float:
+    """The number that tells where on a form the nearest point to a place is; `on_form` goes back.
+
+    Lines: multiples of their way; circles and ellipses: an angle; paths: number of the side, and the share of it.
+    """
+    match form:
+        case Line():
+            return along(form, at)
+        case Circle(centre):
+            angle = direction(centre, at) if at != centre else form.start
+            if form.spans(angle):
+                return angle
+            first, last = form.at(form.start), form.at(form.start + form.span)
+            return form.start if math.dist(at, first) <= math.dist(at, last) else form.start + form.span
+        case Ellipse():
+            return _on_ellipse(form, at)
+        case Path():
+            best = min(((math.dist(at_share(side, along(side, at)), at), k) for k, side in enumerate(form.sides())))
+            share = along(form.sides()[best[1]], at)
+            return best[1] + min(share, 1 - 1e-12)
+        case Angle(vertex, first, second):
+            arms = (Line(vertex, first, "ray"), Line(vertex, second, "ray"))
+            return parameter(min(arms, key=lambda arm: distance(arm, at)), at)
+        case Spot():
+            return 0.0
+
+
+def on_form(form: Form, t: float) -> Point:
+    """The point of a form at a parameter. Raises NotThere where there is none."""
+    match form:
+        case Line():
+            low, high = form.bounds()
+            return at_share(form, min(max(t, low), high))
+        case Circle() | Ellipse():
+            return form.at(t)
+        case Path():
+            sides = form.sides()
+            if not sides:
+                raise NotThere("It has no sides.")
+            k = min(max(int(t), 0), len(sides) - 1)
+            return at_share(sides[k], min(max(t - k, 0.0), 1.0))
+        case Angle(vertex, a, _b):
+            return on_form(Line(vertex, a, "ray"), t)
+        case Spot():
+            return form
+
+
+def _on_ellipse(form: Ellipse, at: Point) -> float:
+    """The parameter of the nearest point: the best of 24 starts, then Newton on the derivative of the distance."""
+    c, s = math.cos(math.radians(form.turn)), math.sin(math.radians(form.turn))
+    dx, dy = at[0] - form.centre[0], form.centre[1] - at[1]
+    u, v = dx * c + dy * s, -dx * s + dy * c
+    a, b = form.rx, form.ry
+    t = min((2 * math.pi * k / 24 for k in range(24)), key=lambda t: (a * math.cos(t) - u) ** 2 + (b * math.sin(t) - v) ** 2)
+    for _round in range(30):
+        cos, sin = math.cos(t), math.sin(t)
+        slope = (b * b - a * a) * sin * cos + a * u * sin - b * v * cos
+        bend = (b * b - a * a) * (cos * cos - sin * sin) + a * u * cos + b * v * sin
+        if bend <= 0:
+            break
+        step = slope / bend
+        t -= step
+        if abs(step) < 1e-14:
+            break
+    return math.degrees(t) % 360
+
+
+def distance(form: Form, at: Point) -> float:
+    """From a place to the line of a form (not its inside)."""
+    match form:
+        case Spot():
+            return math.dist(form, at)
+        case Circle(centre, _radius, "sector" | "cap" as kind):
+            edges = (
+                [form.chord()]
+                if kind == "cap"
+                else [Line(centre, form.at(form.start)), Line(centre, form.at(form.start + form.span))]
+            )
+            rim = math.dist(form.at(parameter(form, at)), at)
+            return min(rim, *(distance(edge, at) for edge in edges))
+        case Angle(vertex, a, b):
+            return min(distance(Line(vertex, a, "ray"), at), distance(Line(vertex, b, "ray"), at))
+        case _:
+            return math.dist(on_form(form, parameter(form, at)), at)
+
+
+def within(form: Form, at: Point) -> bool:
+    """Whether a place lies inside a form that has an inside."""
+    from larch.core.geometry import inside
+
+    match form:
+        case Circle(centre, radius, "circle"):
+            return math.dist(centre, at) <= radius
+        case Circle(centre, radius, kind) if kind in ("sector", "cap"):
+            from larch.core.plane.forms import outline
+
+            return math.dist(centre, at) <= radius and inside(outline(form), *at)
+        case Ellipse(centre, rx, ry, turn):
+            c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+            dx, dy = at[0] - centre[0], centre[1] - at[1]
+            return rx > 0 and ry > 0 and ((dx * c + dy * s) / rx) ** 2 + ((-dx * s + dy * c) / ry) ** 2 <= 1
+        case Path(corners, True):
+            return inside(corners, *at)
+    return False

@@ -1,0 +1,199 @@
+"""What the rules of `core.rules` make of the forms that they are given."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+from larch.core.plane import construct, moves
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.plane.meet import meetings
+from larch.core.plane.near import on_form, parameter
+from larch.core.shape import Point
+
+Forms = Sequence[Form]
+Values = Sequence[float]
+Maker = Callable[[Forms, Values], Form]
+MOST_CORNERS = 200
+
+
+def points_of(forms: Forms) -> list[Point]:
+    found = []
+    for form in forms:
+        if not isinstance(form, Spot):
+            raise NotThere("It needs a point there.")
+        found.append((form.x, form.y))
+    return found
+
+
+def line_form(form: Form) -> Line:
+    if not isinstance(form, Line):
+        raise NotThere("It needs a line there.")
+    return form
+
+
+def circle_form(form: Form) -> Circle:
+    if not isinstance(form, Circle):
+        raise NotThere("It needs a circle there.")
+    return form
+
+
+def from_points(build: Callable[..., Form]) -> Maker:
+    return lambda forms, values: build(*points_of(forms))
+
+
+def make_joined(form: str) -> Maker:
+    def make(forms: Forms, values: Values) -> Form:
+        a, b = points_of(forms)
+        if a == b:
+            raise NotThere("The two points coincide.")
+        return Line(a, b, form)
+
+    return make
+
+
+def make_about(centre: Point, through: Point) -> Circle:
+    if centre == through:
+        raise NotThere("Its radius is nothing.")
+    return Circle(centre, math.dist(centre, through))
+
+
+def with_radius(forms: Forms, values: Values) -> Form:
+    radius = values[0]
+    if not radius > 0:
+        raise NotThere("Its radius is nothing.")
+    return Circle(points_of(forms)[0], radius)
+
+
+def carried(centre: Point, p: Point, q: Point) -> Circle:
+    if p == q:
+        raise NotThere("The compasses are closed: the two points coincide.")
+    return Circle(centre, math.dist(p, q))
+
+
+def make_ellipse(f: Point, g: Point, p: Point) -> Ellipse:
+    """By its foci and a point."""
+    major, focal = (math.dist(f, p) + math.dist(g, p)) / 2, math.dist(f, g) / 2
+    minor = math.sqrt(max(0.0, (major - focal) * (major + focal)))
+    if minor <= 1e-6 * major:
+        raise NotThere("The ellipse is flat.")
+    return Ellipse(construct.midpoint(f, g), major, minor, direction(f, g) if focal else 0.0)
+
+
+def make_meet(forms: Forms, values: Values) -> Form:
+    found = meetings(forms[0], forms[1])
+    k = int(values[0]) if values else 0
+    if k >= len(found):
+        if len(found) == 1 and k == 1:
+            return Spot(*found[0]) if make_touches(forms) else no_more()
+        no_more()
+    return Spot(*found[k])
+
+
+def no_more() -> Form:
+    raise NotThere("They meet less often now.")
+
+
+def make_touches(forms: Forms) -> bool:
+    """Whether two whole curves have come to touch, so that their two meetings are one."""
+    whole = [not isinstance(f, Circle) or f.form == "circle" for f in forms]
+    endless = [not isinstance(f, Line) or f.form == "line" for f in forms]
+    return all(whole) and all(endless)
+
+
+def make_tangent(forms: Forms, values: Values) -> Form:
+    point, circle = points_of(forms[:1])[0], circle_form(forms[1])
+    found = construct.tangents(point, circle)
+    return found[min(int(values[0]) if values else 0, len(found) - 1)]
+
+
+def make_centre(forms: Forms, values: Values) -> Form:
+    match forms[0]:
+        case Circle(centre) | Ellipse(centre):
+            return Spot(*centre)
+        case Path(corners) if corners:
+            from larch.core.measure import centroid
+
+            found = centroid(corners)
+            if found is None:
+                raise NotThere("It has no area, so no centre.")
+            return Spot(*found)
+        case Line(a, b):
+            return construct.midpoint(a, b)
+    raise NotThere("It has no centre.")
+
+
+def make_polygon(forms: Forms, values: Values) -> Form:
+    if not 3 <= len(forms) <= MOST_CORNERS:
+        raise NotThere("A polygon needs three corners.")
+    return Path(tuple(points_of(forms)))
+
+
+def make_regular(forms: Forms, values: Values) -> Form:
+    """On the side from a to b, to its left as seen."""
+    a, b = points_of(forms)
+    count = int(values[0])
+    if not 3 <= count <= 20:
+        raise NotThere("A regular polygon here has 3 to 20 corners.")
+    if a == b:
+        raise NotThere("The two points coincide.")
+    corners, step = [complex(*a), complex(*b)], complex(*b) - complex(*a)
+    turn = complex(math.cos(2 * math.pi / count), -math.sin(2 * math.pi / count))
+    while len(corners) < count:
+        step *= turn
+        corners.append(corners[-1] + step)
+    return Path(tuple((z.real, z.imag) for z in corners))
+
+
+def make_polyline(forms: Forms, values: Values) -> Form:
+    return Path(tuple(points_of(forms)), closed=False)
+
+
+def make_angle(forms: Forms, values: Values) -> Form:
+    a, vertex, b = points_of(forms)
+    if vertex in (a, b):
+        raise NotThere("Two of the three points coincide.")
+    return Angle(vertex, a, b, "inner" if not values or values[0] == 0 else "outer")
+
+
+def make_image(move: Callable[[Forms, Values], moves.Move]) -> Maker:
+    return lambda forms, values: move(forms[1:], values).form(forms[0])
+
+
+def make_way(forms: Forms) -> Point:
+    line = line_form(forms[0])
+    return line.way
+
+
+def mirror_circle(forms: Forms, values: Values) -> Form:
+    return moves.reflection(line_form(forms[1])).form(forms[0])
+
+
+def slide_on(forms: Forms, values: Values, at: Point) -> Values:
+    return (parameter(forms[0], at),)
+
+
+def slide_radius(forms: Forms, values: Values, at: Point) -> Values:
+    return (max(1.0, math.dist(points_of(forms[:1])[0], at)),)
+
+
+def make_on(forms: Forms, values: Values) -> Form:
+    return Spot(*on_form(forms[0], values[0]))
+
+
+def centre_of(name: str) -> Maker:
+    return lambda forms, values: construct.triangle_centre(name, *make_three(forms))
+
+
+def make_three(forms: Forms) -> list[Point]:
+    """Three points, or the corners of a triangle."""
+    if len(forms) == 1 and isinstance(forms[0], Path):
+        if len(forms[0].corners) != 3:
+            raise NotThere("Only a triangle has these centres.")
+        return list(forms[0].corners)
+    return points_of(forms)
+
+
+def difference(forms: Forms) -> Point:
+    a, b = points_of(forms)
+    return (b[0] - a[0], b[1] - a[1])

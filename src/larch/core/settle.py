@@ -1,0 +1,309 @@
+"""Settling a page: what follows from other things is worked out again, in the order in which it follows."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from typing import NamedTuple
+
+from larch.core.edit import Edit
+from larch.core.figure import Figure, part_of, split_ref
+from larch.core.lesson import Lesson
+from larch.core.memo import remember
+from larch.core.page import Page
+from larch.core.plane.forms import Form, NotThere
+from larch.core.rules import RULES, made_by
+from larch.core.shape import Point
+from larch.core.thing import Thing
+from larch.core.words import _
+
+CIRCLE = "It hangs on itself."
+GONE = "What it hangs on is gone."
+NOT_THERE = "What it hangs on is not there."
+
+
+class Plan(NamedTuple):
+    """order: ids of what follows, each after all it follows from. parents: the ids that each follows from, and
+    children the other way. looped: ids that hang on themselves. telling: ids of words with facts in them."""
+
+    order: tuple[str, ...]
+    parents: Mapping[str, tuple[str, ...]]
+    children: Mapping[str, tuple[str, ...]]
+    looped: frozenset[str]
+    telling: tuple[str, ...]
+
+
+@remember
+def plan_of(page: Page) -> Plan:
+    """In which order the things of a page are settled."""
+    follows = {t.id: t for t in page.things if isinstance(t, Figure) and t.rule}
+    parents = {id: tuple(dict.fromkeys(split_ref(ref)[0] for ref in thing.of)) for id, thing in follows.items()}
+    children: dict[str, list[str]] = {}
+    for id, above in parents.items():
+        for parent in above:
+            children.setdefault(parent, []).append(id)
+    order, looped = _sorted(parents)
+    telling = tuple(t.id for t in page.things if "{" in getattr(t, "text", ""))
+    return Plan(order, parents, {id: tuple(below) for id, below in children.items()}, looped, telling)
+
+
+def _sorted(parents: Mapping[str, tuple[str, ...]]) -> tuple[tuple[str, ...], frozenset[str]]:
+    """Depth first, without recursion: a chain may be long. What is met again while it is still open hangs on itself."""
+    done: dict[str, None] = {}
+    looped: set[str] = set()
+    for start in parents:
+        open_: dict[str, None] = {}
+        waiting = [(start, False)]
+        while waiting:
+            id, leaving = waiting.pop()
+            if leaving:
+                open_.pop(id, None)
+                done[id] = None
+                continue
+            if id in done or id not in parents:
+                continue
+            if id in open_:
+                looped.add(id)
+                continue
+            open_[id] = None
+            waiting.append((id, True))
+            waiting += [(parent, False) for parent in parents[id] if parent not in done]
+            looped.update(parent for parent in parents[id] if parent in open_)
+    return tuple(done), frozenset(looped)
+
+
+class Settler:
+    """Works out forms, one by one. things: what has changed so far against the page."""
+
+    def __init__(self, page: Page, plan: Plan, things: dict[str, Thing]) -> None:
+        self.page = page
+        self.plan = plan
+        self.things = things
+        self._forms: dict[str, Form | None] = {}
+
+    def thing(self, id: str) -> Thing | None:
+        return self.things.get(id) or self.page.thing(id)
+
+    def form(self, ref: str) -> Form:
+        id, sign, k = split_ref(ref)
+        if id not in self._forms:
+            thing = self.thing(id)
+            if thing is None:
+                raise NotThere(GONE)
+            self._forms[id] = thing.form_on(self.page)
+        form = self._forms[id]
+        if form is None:
+            raise NotThere(NOT_THERE)
+        return part_of(form, sign, k)
+
+    def settle(self, id: str) -> None:
+        """Works out one thing anew; keeps the value as it is if nothing about it changes."""
+        thing = self.thing(id)
+        assert isinstance(thing, Figure)
+        try:
+            if id in self.plan.looped:
+                raise NotThere(CIRCLE)
+            form = self.made(thing)
+            fresh = thing if not thing.why and thing.form() == form else thing.replace(why="").formed(form)
+            fresh = self._lettered(fresh)
+            self._forms[id] = form
+        except NotThere as reason:
+            fresh = thing if thing.why == str(reason) else thing.replace(why=str(reason))
+            self._forms[id] = None
+        if fresh is not thing:
+            self.things[id] = fresh
+
+    def _lettered(self, figure: Figure) -> Figure:
+        """A polygon on points has the letters of its points."""
+        if figure.rule != "polygon":
+            return figure
+        names = [getattr(self.thing(ref), "name", "") for ref in figure.of]
+        letters = "".join(names) if all(names) else ""
+        if letters == getattr(figure, "letters", letters):
+            return figure
+        changed: Figure = figure.replace(letters=letters)
+        return changed
+
+    def made(self, thing: Figure) -> Form:
+        if thing.rule == "plotted":
+            from larch.core.things.axes import Axes
+
+            axes = self.thing(thing.of[0]) if thing.of else None
+            if not isinstance(axes, Axes):
+                raise NotThere(GONE)
+            return axes.plotted(*thing.values[:2])
+        if thing.rule == "locus":
+            from larch.core.locus import traced
+
+            found: Form = traced(self, thing)
+            return found
+        return made_by(thing.rule, [self.form(ref) for ref in thing.of], thing.values)
+
+
+def settle(page: Page, before: Page | None = None) -> Page:
+    """The page with all that follows from other things worked out; the same page if nothing changes.
+
+    What has not changed since `before`, which is settled, is not looked at again.
+    """
+    plan = plan_of(page)
+    if not plan.order and not plan.telling:
+        return page
+    changed: dict[str, Thing] = {}
+    dirty = _dirty(page, before)
+    _work(page, plan, changed, dirty)
+    return page.with_things(changed) if changed else page
+
+
+def _dirty(page: Page, before: Page | None) -> set[str] | None:
+    """The ids whose things differ; None for all."""
+    if before is None or before.unit != page.unit or before.scale != page.scale:
+        return None
+    old = {thing.id: thing for thing in before.things}
+    dirty = {thing.id for thing in page.things if old.pop(thing.id, None) is not thing}
+    return dirty | set(old)
+
+
+def _work(page: Page, plan: Plan, changed: dict[str, Thing], dirty: set[str] | None) -> None:
+    settler = Settler(page, plan, changed)
+    for id in plan.order:
+        if dirty is not None and id not in dirty and dirty.isdisjoint(plan.parents[id]):
+            thing = settler.thing(id)
+            if not (isinstance(thing, Figure) and thing.rule == "locus" and dirty):
+                continue
+        settler.settle(id)
+        if dirty is not None and id in changed:
+            dirty.add(id)
+    if plan.telling and (dirty is None or dirty):
+        from larch.core.telling import told
+
+        now = page.with_things(changed) if changed else page
+        for id in plan.telling:
+            thing = now.thing(id)
+            fresh = told(now, thing) if thing is not None else None
+            if fresh is not None and fresh is not thing:
+                changed[id] = fresh
+
+
+def followers(page: Page, changed: Mapping[str, Thing]) -> dict[str, Thing]:
+    """What comes out differently on a settled page when some of its things are replaced; and those things."""
+    plan = plan_of(page)
+    found = dict(changed)
+    if plan.telling or any(id in plan.children or id in plan.parents for id in changed):
+        _work(page.with_things(changed), _with(plan, page, changed), found, set(changed))
+    return found
+
+
+def _with(plan: Plan, page: Page, changed: Mapping[str, Thing]) -> Plan:
+    """The plan still holds unless a thing now follows from others than before."""
+    for id, thing in changed.items():
+        if getattr(thing, "of", ()) != getattr(page.thing(id), "of", ()):
+            return plan_of(page.with_things(changed))
+    return plan
+
+
+def carried(page: Page, ids: Iterable[str], dx: float, dy: float) -> dict[str, Thing]:
+    """Things shifted by a drag, with all that follows from them. What follows takes along what it hangs on; a point
+    that lies on a line slides along it."""
+    plan = plan_of(page)
+    chosen = list(ids)
+    moved: dict[str, Thing] = {}
+    if len(chosen) == 1:
+        slid = _slid(page, chosen[0], dx, dy)
+        if slid is not None:
+            return followers(page, slid)
+    for id in free_of(page, chosen):
+        thing = page.thing(id)
+        if thing is not None and not (thing.locked and id not in chosen):
+            moved[id] = thing.moved(dx, dy)
+    if not plan.order and not plan.telling:
+        return moved
+    return followers(page, moved)
+
+
+def free_of(page: Page, ids: Sequence[str]) -> list[str]:
+    """The free things that some things hang on in the end, or are themselves."""
+    plan = plan_of(page)
+    if not any(id in plan.parents for id in ids):
+        return list(ids)
+    found: dict[str, None] = {}
+    seen: set[str] = set()
+    waiting = list(reversed(ids))
+    while waiting:
+        id = waiting.pop()
+        if id in seen:
+            continue
+        seen.add(id)
+        if id in plan.parents:
+            waiting += reversed(plan.parents[id])
+        else:
+            found[id] = None
+    return list(found)
+
+
+def _slid(page: Page, id: str, dx: float, dy: float) -> dict[str, Thing] | None:
+    thing = page.thing(id)
+    if not isinstance(thing, Figure) or thing.rule not in (*SLIDING, "plotted"):
+        return None
+    from larch.core.things.point import Point as PointThing
+
+    if not isinstance(thing, PointThing):
+        return None
+    at = (thing.placement.x + dx, thing.placement.y + dy)
+    fresh = dragged_to(page, thing, at)
+    return None if fresh is None else {id: fresh}
+
+
+SLIDING = tuple(name for name, rule in RULES.items() if rule.slides is not None)
+
+
+def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
+    """A figure that follows, with its numbers changed so that it comes nearest to a place; None if it has none."""
+    settler = Settler(page, plan_of(page), {})
+    try:
+        if thing.rule == "plotted":
+            from larch.core.things.axes import Axes
+
+            axes = settler.thing(thing.of[0])
+            if not isinstance(axes, Axes):
+                return None
+            plotted: Figure = thing.replace(values=axes.coordinates(at))
+            return plotted
+        slides = RULES[thing.rule].slides
+        if slides is None:
+            return None
+        values = tuple(slides([settler.form(ref) for ref in thing.of], thing.values, at))
+    except (NotThere, KeyError, IndexError):
+        return None
+    changed: Figure = thing.replace(values=values)
+    return changed
+
+
+def settle_lesson(lesson: Lesson, before: Lesson | None = None) -> Lesson:
+    """A lesson with all its pages settled; pages shared with `before` are."""
+    old = {page.id: page for page in before.pages} if before is not None else {}
+    pages = tuple(page if old.get(page.id) is page else settle(page, old.get(page.id)) for page in lesson.pages)
+    same = all(a is b for a, b in zip(pages, lesson.pages, strict=True))
+    return lesson if same else lesson.replace(pages=pages)
+
+
+def descendants(page: Page, ids: Iterable[str]) -> list[str]:
+    """All that hangs on some things, in the order in which it follows."""
+    plan = plan_of(page)
+    below: set[str] = set(ids)
+    found = []
+    for id in plan.order:
+        if not below.isdisjoint(plan.parents[id]):
+            below.add(id)
+            found.append(id)
+    return found
+
+
+def without(page: Page, ids: Iterable[str]) -> Page:
+    """The page without some things and without what hangs on them."""
+    gone = list(ids)
+    return page.without([*gone, *descendants(page, gone)])
+
+
+def set_free(page: Page, things: Sequence[Thing]) -> Edit:
+    """Figures that follow become free ones, just where they are."""
+    changed = {t.id: t.replace(rule="", of=(), values=()) for t in things if isinstance(t, Figure) and t.rule and not t.why}
+    return Edit(_("Set free"), page, page.with_things(changed))

@@ -1,0 +1,202 @@
+"""Segments, rays, lines and vectors; lines of several pieces."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from typing import Any, ClassVar
+
+from larch.core.action import Action
+from larch.core.fact import Fact
+from larch.core.figure import Figure
+from larch.core.on_axes import coordinate_facts
+from larch.core.page import Page
+from larch.core.plane.forms import Line as LineForm
+from larch.core.plane.forms import Path, direction
+from larch.core.plane.near import distance
+from larch.core.reshape import reshaped
+from larch.core.scale import angle_fact, length_fact, read_length
+from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.words import _
+
+FORMS = ("segment", "ray", "line", "vector")
+WIDTH = 3.5
+
+
+def form_word(form: str) -> str:
+    return {"segment": _("segment"), "ray": _("ray"), "line": _("line"), "vector": _("vector")}.get(form, form)
+
+
+class Line(Figure, frozen=True, kw_only=True, tag="line"):
+    """ends: two points in its own coordinates; form: one of FORMS. dashed: drawn as a help line."""
+
+    ends: tuple[Point, Point] = ((0.0, 0.0), (256.0, 0.0))
+    reach: str = "segment"
+    dashed: bool = False
+    hue: str = "lake"
+
+    icon: ClassVar[str] = "slash"
+    order: ClassVar[int] = 28
+    help: ClassVar[str] = "Drag an end. A line that follows from points moves with them."
+
+    def __post_init__(self) -> None:
+        if self.reach not in FORMS:
+            raise ValueError("a line is a segment, a ray, a line or a vector")
+        if not all(abs(v) <= FARTHEST for end in self.ends for v in end):
+            raise ValueError("an end must lie on the page")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("line")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        for form in FORMS:
+            words = _("straight length points geometry arrow")
+            yield ShelfItem(f"straight {form}", form_word(form), "Shapes", _maker(cls, form), words)
+
+    def label(self, page: Page) -> str:
+        names = end_names(page, self)
+        word = form_word(self.reach).capitalize()
+        return self.name or (f"{word} {''.join(names)}" if names else word)
+
+    def form(self) -> LineForm:
+        a, b = (self.placement.to_page(*end) for end in self.ends)
+        return LineForm(a, b, self.reach)
+
+    def formed(self, form: Any) -> Figure:
+        changed: Figure = self.replace(ends=(form.a, form.b), reach=form.form, placement=Placement())
+        return changed
+
+    def extent(self) -> Box:
+        return box_of(self.ends)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.ends, False
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        return distance(LineForm(*self.ends, self.reach), (x, y)) <= slack + WIDTH
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        form = self.form()
+        names = end_names(page, self)
+        ends = "".join(names) or "length"
+        if self.reach in ("segment", "vector"):
+            setter = self._length_setter(page, 1) if not self.why else None
+            label = ends if names else _("length")
+            yield length_fact(page, ends, math.dist(form.a, form.b), label, ends, setter)
+        if form.a != form.b:
+            lean = direction(form.a, form.b)
+            yield angle_fact(page, "lean", lean if self.reach in ("ray", "vector") else lean % 180, _("from level"), "lean")
+        yield from coordinate_facts(page, form, names)
+        yield from self.rule_facts(page)
+
+    def _length_setter(self, page: Page, end: int) -> Callable[[str], Any]:
+        def set_length(typed: str) -> Any:
+            wanted = read_length(typed, page)
+            form = self.form()
+            now = math.dist(form.a, form.b)
+            if wanted <= 0:
+                raise ValueError(_("A length must be more than nothing."))
+            if now == 0:
+                raise ValueError(_("The two ends lie on one spot; drag them apart first."))
+            k = wanted / now
+            to = (form.a[0] + form.way[0] * k, form.a[1] + form.way[1] * k)
+            return reshaped(page, self, form._replace(b=to))
+
+        return set_length
+
+    def handles(self) -> tuple[Handle, ...]:
+        if self.rule:
+            return ()
+        return tuple(Handle(str(i), x, y, _("end")) for i, (x, y) in enumerate(self.ends))
+
+    def with_handle(self, name: str, x: float, y: float) -> Thing:
+        if self.rule:
+            return self
+        ends = list(self.ends)
+        ends[int(name)] = (x, y)
+        changed: Thing = self.replace(ends=tuple(ends))
+        return changed
+
+    def actions(self) -> tuple[Action, ...]:
+        return self.rule_actions()
+
+
+class Polyline(Figure, frozen=True, kw_only=True, tag="polyline"):
+    """Straight pieces through points in its own coordinates, in order."""
+
+    vertices: tuple[Point, ...] = ((0.0, 128.0), (96.0, 0.0), (192.0, 96.0), (288.0, 32.0))
+    hue: str = "lake"
+
+    icon: ClassVar[str] = "spline"
+    order: ClassVar[int] = 29
+
+    def __post_init__(self) -> None:
+        if not 2 <= len(self.vertices) <= 1000:
+            raise ValueError("a polyline has two to a thousand points")
+        if not all(abs(v) <= FARTHEST for vertex in self.vertices for v in vertex):
+            raise ValueError("a corner must lie on the page")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("polyline")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        yield ShelfItem("polyline", _("polyline"), "Shapes", cls, _("path open segments zigzag"))
+
+    def form(self) -> Path:
+        return Path(tuple(self.placement.to_page(*vertex) for vertex in self.vertices), closed=False)
+
+    def formed(self, form: Any) -> Figure:
+        changed: Figure = self.replace(vertices=form.corners, placement=Placement())
+        return changed
+
+    def extent(self) -> Box:
+        return box_of(self.vertices)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.vertices, False
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        return distance(Path(self.vertices, False), (x, y)) <= slack + WIDTH
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        form = self.form()
+        lengths = [math.dist(side.a, side.b) for side in form.sides()]
+        yield length_fact(page, "length", math.fsum(lengths), _("length"), "length")
+        for i, length in enumerate(lengths[:20]):
+            yield length_fact(page, f"piece {i + 1}", length, _("piece {n}").format(n=i + 1), f"piece {i + 1}")
+        yield from self.rule_facts(page)
+
+    def handles(self) -> tuple[Handle, ...]:
+        if self.rule or len(self.vertices) > 60:
+            return ()
+        return tuple(Handle(str(i), x, y, _("corner")) for i, (x, y) in enumerate(self.vertices))
+
+    def with_handle(self, name: str, x: float, y: float) -> Thing:
+        if self.rule:
+            return self
+        vertices = list(self.vertices)
+        vertices[int(name)] = (x, y)
+        changed: Thing = self.replace(vertices=tuple(vertices))
+        return changed
+
+    def actions(self) -> tuple[Action, ...]:
+        return self.rule_actions()
+
+
+def _maker(kind: type[Line], form: str) -> Callable[[], Thing]:
+    return lambda: kind(reach=form)
+
+
+def end_names(page: Page, line: Figure) -> list[str]:
+    """The letters of the points that a line was drawn between, if both have one."""
+    from larch.core.steps import ref_name
+
+    if len(line.of) < 2 or line.rule not in FORMS:
+        return []
+    names = [ref_name(page, ref) for ref in line.of[:2]]
+    return names if all(names) else []

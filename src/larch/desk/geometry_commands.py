@@ -1,0 +1,37 @@
+"""The commands of geometry: every construction by its name, and the list of steps."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from larch.core.rules import RULES
+from larch.core.words import _
+from larch.desk.commands import Command
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+LISTED = ("segment", "line", "vector", "polygon", "angle", "circle", "arc", "midpoint", "meet", "perpendicular", "parallel",
+          "bisector", "angle bisector", "tangent", "mirror", "rotate", "translate", "enlarge")  # fmt: skip
+
+
+def geometry_commands(w: Window) -> list[Command]:
+    own = {"point": (_("point"), "dot", "plot"), "drawn": (_("shape by hand"), "lasso", "freehand closed"),
+           "locus": (_("locus"), "waves", "trace path")}  # fmt: skip
+    named = {name: (_(rule.label), rule.icon, rule.search) for name, rule in RULES.items()}
+    families = {name: rule.family for name, rule in RULES.items()}
+    found = [
+        Command("steps", _("Steps of the construction"), lambda: w.show_steps(), "Geometry", "list-ordered", "Ctrl+J",
+                _("list play words history explain")),
+    ]  # fmt: skip
+    before = ""
+    for name, (label, picture, words) in {**named, **own}.items():
+        menu = "Geometry" if name in LISTED else ""
+        apart = bool(menu) and families.get(name, "") != before
+        before = families.get(name, before) if menu else before
+        text = _("Construct: {what}").format(what=label) if not menu else label.capitalize()
+        found.append(
+            Command(f"construct {name}", text, lambda name=name: w.hand.construct(name), menu, picture,
+                    words=f"{words} {_('construct draw geometry')}", apart=apart)
+        )  # fmt: skip
+    return found
