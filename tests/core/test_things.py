@@ -80,7 +80,11 @@ def test_every_action_makes_an_edit_that_undoes(thing: Thing) -> None:
     page = page_with(thing, thing.moved(300, 0))
     for chosen in (page.things[:1], page.things):
         for action in actions_for(page, chosen):
-            edit = action.run(page, chosen)
+            try:
+                edit = action.run(page, chosen)
+            except ValueError as refusal:
+                assert str(refusal).endswith(".")  # one sentence that says why not
+                continue
             assert isinstance(edit, Edit)
             assert edit.before is page
             assert isinstance(edit.after, Page)

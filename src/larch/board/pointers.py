@@ -6,8 +6,10 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
 from larch.board.tools.draw import Stroke
 from larch.board.tools.erase import EraserTool
+from larch.board.tools.instruments import Slide, TwoFingers, instrument_at
 from larch.board.tools.place import HandTool, Pinch
-from larch.board.tools.select import SelectTool
+from larch.board.tools.select import DragThings, SelectTool
+from larch.core.instrument import Instrument
 
 PALM = 90.0  # pixels of contact from which a touch is a flat hand, where the screen's size is not known
 LANDING = 220.0  # ms in which a hand comes down flat
@@ -42,6 +44,8 @@ class Pointers:
 
     def press(self, sample: Sample) -> None:
         """A pointer went down. Two fingers that both could pan pinch together instead."""
+        if self._second_finger(sample):
+            return
         partner = self._pinch_partner(sample)
         if partner is not None:
             first, at = self._down[partner]
@@ -53,6 +57,24 @@ class Pointers:
         if sample.pointer in self._down:
             self._down.pop(sample.pointer)[0].cancel()
         self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
+
+    def _second_finger(self, sample: Sample) -> bool:
+        """A second finger on the instrument that another holds: the two slide and turn it."""
+        if sample.kind != "touch":
+            return False
+        for pointer, (gesture, at) in self._down.items():
+            thing = getattr(gesture, "thing", None)
+            if at.kind != "touch" or not isinstance(thing, Instrument) or not isinstance(gesture, DragThings | Slide):
+                continue
+            if instrument_at(self.stage, sample.page_pos, 0) is None or thing.locked:
+                continue
+            gesture.cancel()
+            now = self.stage.page.thing(thing.id)
+            if isinstance(now, Instrument):
+                both = TwoFingers(self.stage, now, at, sample)
+                self._down[pointer], self._down[sample.pointer] = (both, at), (both, sample)
+                return True
+        return False
 
     def _tool_for(self, sample: Sample) -> Tool:
         if self._is_palm(sample):

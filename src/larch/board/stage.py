@@ -48,7 +48,7 @@ class Offer(NamedTuple):
 class PageStage(QWidget):
     """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
-    change of the lesson)."""
+    change of the lesson), said (a sentence about what an action did, or why it could not)."""
 
     selection_changed = pyqtSignal()
     viewed = pyqtSignal()
@@ -57,6 +57,7 @@ class PageStage(QWidget):
     offered = pyqtSignal(object)
     fill_wanted = pyqtSignal(object, str, float)
     committed = pyqtSignal()
+    said = pyqtSignal(str)
 
     def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -434,8 +435,15 @@ class PageStage(QWidget):
         return True
 
     def do(self, action: Action) -> None:
-        """Runs an action on the selection."""
-        self.commit(action.run(self.page, self.things()))
+        """Runs an action on the selection, or says why it can't be done."""
+        try:
+            edit = action.run(self.page, self.things())
+        except ValueError as error:
+            self.said.emit(str(error))
+            return
+        self.commit(edit)
+        if edit.said:
+            self.said.emit(edit.said)
 
     def _describe(self) -> None:
         page = self.page

@@ -12,6 +12,7 @@ class Edit(Struct, frozen=True):
     """A change of one page or of the lesson. Values share what did not change.
 
     merge: edits that follow each other within a second with the same key become one step of undo.
+    said: a sentence about what was done, for whoever did it.
     select: the ids that a person will expect to be selected afterwards; None leaves it as it is.
     """
 
@@ -20,6 +21,7 @@ class Edit(Struct, frozen=True):
     after: Page | Lesson
     merge: str = ""
     select: tuple[str, ...] | None = None
+    said: str = ""
 
     def is_empty(self) -> bool:
         return self.before is self.after or self.before == self.after

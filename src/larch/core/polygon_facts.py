@@ -67,6 +67,8 @@ def polygon_facts(polygon: Polygon, page: Page) -> Iterator[Fact]:
         yield area_fact(page, "area", inside * place * place, _("area"), "area", wish, about=polygon.about)
     if polygon.part is not None and polygon.part.n:
         yield Fact("share", f"1/{polygon.part.n}", text=f"1/{polygon.part.n}", label=_("share"), badge="share")
+    if polygon.part is None and not crossed:
+        yield Fact("share into", "", text="", label=_("share into"), set=setter.share)
     if not polygon.drawn:
         yield from _lines_within(polygon, page, names, setter)
         yield from coordinate_facts(page, polygon.form(), names)
@@ -163,6 +165,14 @@ class _Setter:
         moved = tuple((cx - x + ox, cy - y + oy) for cx, cy in corners)
         changed = self.polygon.replace(vertices=moved, keeps="")
         return Told(changed, said or _("{name} stayed; the others moved.").format(name=self.names[0]))
+
+    def share(self, typed: str) -> Any:
+        from larch.core.parting import read_share, share
+
+        if not typed.strip():
+            return self.polygon
+        n, rows, corner = read_share(typed)
+        return share(self.page, [self.polygon], n, rows, corner).after
 
     def count(self, typed: str) -> Any:
         count = read_number(typed)

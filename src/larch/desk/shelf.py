@@ -23,7 +23,7 @@ from larch.core.thing import ShelfItem, shelf_items
 from larch.core.words import _
 from larch.desk.search import ranked
 
-TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Graphs", "Words", "Pictures", "Papers",
+TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Pictures", "Papers",
          "Activities", "Kept")  # fmt: skip
 CARD = (132, 96)
 DRAG_START = 8

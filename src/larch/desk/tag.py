@@ -19,6 +19,11 @@ from larch.desk.style import lift
 FEW = 6
 PIN = 16  # height of the thread it hangs on
 GAP = 6
+FOLDED = {  # actions that go into a menu of their own, by the first word of their names
+    "colour": (lambda: _("colour"), "palette"),
+    "share": (lambda: _("share into…"), "chart-pie"),
+    "construct": (lambda: _("construct"), "drafting-compass"),
+}
 
 
 class Tag(QWidget):
@@ -90,15 +95,16 @@ class Tag(QWidget):
         """All actions of the selection."""
         page, things = self.canvas.page, self.canvas.things()
         menu = QMenu(self)
-        colours = menu
+        folded: dict[str, QMenu] = {}
         for action in actions_for(page, things):
             if self.canvas.at_board and not action.board:
                 continue
-            if action.name.startswith("colour") and colours is menu:
-                colours = QMenu(_("colour"), menu)
-                colours.setIcon(icon("palette"))
-                menu.addMenu(colours)
-            target = colours if action.name.startswith("colour") else menu
+            first = action.name.partition(" ")[0]
+            if first in FOLDED and first not in folded:
+                folded[first] = QMenu(FOLDED[first][0](), menu)
+                folded[first].setIcon(icon(FOLDED[first][1]))
+                menu.addMenu(folded[first])
+            target = folded.get(first, menu)
             made = target.addAction(icon(action.icon), action.label(page, things))
             if made is not None:
                 made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))

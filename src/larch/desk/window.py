@@ -96,6 +96,7 @@ class Window(QMainWindow):
         self.canvas.committed.connect(self._committed)
         self.canvas.selection_changed.connect(self.refresh_commands)
         self.canvas.menu_wanted.connect(self._menu)
+        self.canvas.said.connect(self.notice.say)
         self.hand.follow(self.canvas)
         self.canvas.installEventFilter(self)
 

@@ -7,6 +7,7 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Gesture, Spots, Stage, Tool
+from larch.board.tools.instruments import pen_on_instrument
 from larch.core.edit import Edit
 from larch.core.nibs import KEPT_PENS, Pen
 from larch.core.shape import Box, Point
@@ -72,6 +73,9 @@ class PenTool(Tool):
         return self.tips[tip]
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
+        on_instrument = pen_on_instrument(stage, sample, self)
+        if on_instrument is not None:
+            return on_instrument
         pen = self.pen_of(sample)
         if pen.form == "line":
             return DrawLine(stage, sample, pen)

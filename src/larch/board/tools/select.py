@@ -8,8 +8,10 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Gesture, Stage, Tool
+from larch.board.tools.instruments import grip_of
 from larch.core.arrange import copies
 from larch.core.edit import Edit
+from larch.core.instrument import Instrument
 from larch.core.page import with_groups
 from larch.core.settle import carried, free_of
 from larch.core.shape import Box, Point, box_of
@@ -53,7 +55,9 @@ def _grip(stage: Stage, sample: Sample, id: str, name: str) -> Gesture:
         thing = stage.page.thing(id)
         if thing is not None:
             return DragThings(stage, sample, thing)
-    return DragHandle(stage, sample, id, name)
+    held = stage.page.thing(id)
+    grip = grip_of(stage, sample, held, name) if isinstance(held, Instrument) else None
+    return grip or DragHandle(stage, sample, id, name)
 
 
 def movable(stage: Stage) -> list[Thing]:

@@ -108,8 +108,18 @@ class Circle(Figure, frozen=True, kw_only=True, tag="circle"):
             yield area_fact(page, "area", math.pi * r * r, _("area"), "area", self._area_setter(page), pi=True)
         else:
             yield from self._part_facts(page, r)
+        if part in ("circle", "sector") and self.part is None:
+            yield Fact("share into", "", text="", label=_("share into"), set=lambda typed: self._shared(page, typed))
         yield from coordinate_facts(page, self.form(), [""])
         yield from self.rule_facts(page)
+
+    def _shared(self, page: Page, typed: str) -> Any:
+        from larch.core.parting import read_share, share
+
+        if not typed.strip():
+            return self
+        n, rows, _corner = read_share(typed)
+        return share(page, [self], n, rows).after
 
     def _part_facts(self, page: Page, r: float) -> Iterator[Fact]:
         turn = math.radians(self.span)
