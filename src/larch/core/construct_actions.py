@@ -119,6 +119,8 @@ def figure_actions() -> tuple[Action, ...]:
     )  # fmt: skip
     free = Action("follow no more", lambda p, ts: _("set it free from its construction"), "unlink", set_free, _follows,
                   rank=74, words="construction independent unlink")  # fmt: skip
+    from larch.core.growing import GROWING
     from larch.core.parting import PARTING
+    from larch.core.things.tiles import TESSELLATING
 
-    return (*constructing, free, *COMPARING, *PARTING)
+    return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *GROWING)

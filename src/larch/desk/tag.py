@@ -85,10 +85,12 @@ class Tag(QWidget):
                 button.setMaximumWidth(260)
                 button.setFixedWidth(30 + 8 + button.fontMetrics().horizontalAdvance(label) + 10)
             self._row.addWidget(button)
+            button.show()  # a child that comes while the strip is seen counts for its size only when shown
         if not self.canvas.at_board:
             more = icon_button("ellipsis", _("more"), self, size)
             more.clicked.connect(lambda: self.menu().exec(more.mapToGlobal(QPoint(0, more.height()))))
             self._row.addWidget(more)
+            more.show()
         self.adjustSize()
 
     def menu(self) -> QMenu:

@@ -9,6 +9,7 @@ from larch.core import geometry
 from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
 from larch.core.classify import Sort, classify, polygon_name
+from larch.core.corner_snap import corner_snap
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import LETTERS, Figure, free_letters, split_letters, used_letters
@@ -18,9 +19,10 @@ from larch.core.plane.forms import Path
 from larch.core.polygon_facts import polygon_facts
 from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.special import STARTS, drag, regular_corners, star_corners
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.thing import Handle, ShelfItem, Snap, Thing
 from larch.core.words import _
 
+MOST_SNAPPING = 40  # corners
 MOST_ALSO = 3  # further words that are said of a shape
 
 
@@ -135,6 +137,12 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
             return self
         changed: Thing = self.replace(letters="".join(free_letters(page, len(self.vertices))))
         return changed
+
+    def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
+        """A corner falls onto a corner: shapes fit together, and into outlines."""
+        if self.rule or len(self.vertices) > MOST_SNAPPING:
+            return None
+        return corner_snap(self, page, others, reach)
 
     def handles(self) -> tuple[Handle, ...]:
         if len(self.vertices) > 60 or self.rule:

@@ -1,0 +1,127 @@
+"""Picture outlines that are filled with shapes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from typing import ClassVar
+
+from larch.core import geometry
+from larch.core.fact import Fact, number_text
+from larch.core.figure import Figure
+from larch.core.page import Page
+from larch.core.scale import area_fact
+from larch.core.shape import FARTHEST, Box, Point, box_of
+from larch.core.thing import ShelfItem, Thing
+from larch.core.words import _
+
+UNIT = 64.0
+H = UNIT * 3**0.5 / 2  # height of a triangle with that side
+FULL = 0.997  # share that counts as filled: hands leave hairlines
+OVER = 0.01  # share of a shape that may lie beyond the rim or on another
+
+
+def _scaled(points: Sequence[tuple[float, float]]) -> tuple[Point, ...]:
+    """Points given in sides across and triangle heights down."""
+    return tuple((x * UNIT, y * H) for x, y in points)
+
+
+PICTURES: dict[str, tuple[Point, ...]] = {
+    "lantern": _scaled([(1, 0), (3, 0), (4, 2), (3, 4), (3.5, 5), (0.5, 5), (1, 4), (0, 2)]),
+    "boat": _scaled([(0, 4), (2, 4), (2, 4), (3, 4), (3, 4), (4, 2), (5, 4), (7, 4), (6, 6), (1, 6)]),
+    "star": _scaled(
+        [(2, 0), (2.5, 1), (3.5, 1), (4, 2), (3.5, 3), (2.5, 3), (2, 4), (1.5, 3), (0.5, 3), (0, 2), (0.5, 1), (1.5, 1)]
+    ),
+    "fish": _scaled([(0, 1), (1, 3), (2, 1), (4, 1), (5, 3), (4, 5), (2, 5), (1, 3), (0, 5), (0.5, 3)]),
+}
+PICTURES["boat"] = tuple(dict.fromkeys(PICTURES["boat"]))
+PICTURES["fish"] = _scaled(
+    [(0, 1), (1, 1), (1.5, 2), (2, 1), (4, 1), (5, 3), (4, 5), (2, 5), (1.5, 4), (1, 5), (0, 5), (1, 3)]
+)
+
+
+class Silhouette(Thing, frozen=True, kw_only=True, tag="silhouette"):
+    """An outline to be filled; locked from the start, so that it stays under the shapes. Own coordinates."""
+
+    vertices: tuple[Point, ...] = PICTURES["lantern"]
+    locked: bool = True
+    hue: str = "slate"
+    shown: tuple[str, ...] = ("covered",)
+
+    icon: ClassVar[str] = "shapes"
+    order: ClassVar[int] = 37
+    help: ClassVar[str] = "Lay shapes into the outline until it is full. Corners fall onto corners."
+
+    def __post_init__(self) -> None:
+        if not 3 <= len(self.vertices) <= 200 or not all(abs(v) <= FARTHEST for p in self.vertices for v in p):
+            raise ValueError("an outline has three corners at least")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("outline to fill")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        for name in PICTURES:
+            label = _("outline: {picture}").format(picture=_(name))
+            yield ShelfItem(f"outline {name}", label, "Shapes", _maker(name), _("fill picture puzzle cover shapes"))
+
+    def extent(self) -> Box:
+        return box_of(self.vertices)
+
+    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
+        yield self.vertices, True
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        return geometry.inside(self.vertices, x, y)
+
+    def page_corners(self) -> list[Point]:
+        return [self.placement.to_page(*corner) for corner in self.vertices]
+
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        """The shapes that lie on it."""
+        box = self.box()
+        return tuple(t for t in page.things if _is_piece(t) and t.box().meets(box) and not t.supply)
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        share, pieces, over = covered(self, page)
+        percent = f"{number_text(100 * share, 0)} %"
+        full = share >= FULL and not over
+        text = _("full, with {n} shapes").format(n=pieces) if full else percent
+        yield Fact("covered", share, text=text, label=_("covered"), badge="covered")
+        yield Fact("pieces", pieces, text=str(pieces), label=_("shapes in it"))
+        yield Fact("over", over, text=str(over), label=_("shapes beyond it or on others"))
+        place = self.placement.scale
+        yield area_fact(page, "area", geometry.area(self.vertices) * place * place, _("area"), "area")
+
+
+def _maker(name: str) -> Callable[[], Thing]:
+    return lambda: Silhouette(vertices=PICTURES[name])
+
+
+def _is_piece(thing: Thing) -> bool:
+    return isinstance(thing, Figure) and thing.kind() == "polygon" and not thing.why
+
+
+def covered(outline: Silhouette, page: Page) -> tuple[float, int, int]:
+    """The share of it that shapes cover, how many lie in it, and how many of those reach beyond it or over another."""
+    pieces = outline.uses(page)
+    if not pieces:
+        return 0.0, 0, 0
+    import shapely
+
+    room = shapely.Polygon(outline.page_corners())
+    inside, over, union = 0, 0, None
+    for piece in pieces:
+        assert isinstance(piece, Figure)
+        shape = shapely.make_valid(shapely.Polygon(piece.form().corners))  # type: ignore[union-attr]
+        within = shapely.intersection(shape, room)
+        if within.area < 0.02 * shape.area:
+            continue
+        inside += 1
+        beyond = shape.area - within.area
+        overlap = 0.0 if union is None else shapely.intersection(shape, union).area
+        over += beyond > OVER * shape.area or overlap > OVER * shape.area
+        union = shape if union is None else shapely.union(union, shape)
+    if union is None:
+        return 0.0, 0, 0
+    return min(1.0, shapely.intersection(union, room).area / room.area), inside, over
