@@ -97,7 +97,7 @@ def test_a_typed_side_keeps_it_special_and_set_free_lets_go() -> None:
     page = page_with(Polygon(vertices=corners, keeps=keeps))
     side = {fact.name: fact for fact in page.things[0].facts(page)}["AB"]
     assert side.set is not None
-    changed = side.set("6 cm")
+    changed = side.set("6 cm").result
     assert classify(changed.vertices).kind in ("rhombus", "square")
     assert page.things[0].stretched(2.0, 1.0) is None
     free = next(a for a in actions_for(page, page.things) if a.name == "set free").run(page, page.things).after

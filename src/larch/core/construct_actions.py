@@ -121,6 +121,7 @@ def figure_actions() -> tuple[Action, ...]:
                   rank=74, words="construction independent unlink")  # fmt: skip
     from larch.core.growing import GROWING
     from larch.core.parting import PARTING
+    from larch.core.solve_triangle import SOLVING
     from larch.core.things.tiles import TESSELLATING
 
-    return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *GROWING)
+    return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *SOLVING, *GROWING)

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 SAME = 1e-9
 MOST = 40
-BEYOND = 0.14  # of its size, by which a fold line reaches beyond the shape
+BEYOND = 0.03  # of its size, by which a fold line reaches beyond the shape
 
 
 @remember

@@ -1,4 +1,4 @@
-"""Eight pages that a teacher would really teach from. Made with nothing but the core's public functions."""
+"""Pages that a teacher would really teach from. Made with nothing but the core's public functions."""
 
 from __future__ import annotations
 
@@ -23,8 +23,8 @@ from larch.core.things.painted import Painted
 from larch.core.things.polygon import Polygon, polygon_on
 from larch.core.things.text import Text
 from larch.core.words import _
-
-SEED = 20261123
+from larch.demo import geometry
+from larch.demo.parts import READABLE, fresh_page, lettering
 
 
 def demo_lesson() -> Lesson:
@@ -38,23 +38,9 @@ def demo_lesson() -> Lesson:
     return lesson
 
 
-def _page(title: str, squared: bool = False, paper: Paper | None = None) -> Page:
-    paper = paper or (Paper("squared") if squared else Paper())
-    left = paper.margin + 16 if paper.margin else 56.0  # beside the margin, not across it
-    heading = Text(text=title, size=46, bold=True, placement=Placement(left, 26), locked=True)
-    return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
-
-
-READABLE = 40.0  # type size read from the back of the room; nothing on these pages is smaller
-
-
-def _text(words: str, x: float, y: float, size: float = READABLE, hue: str = "needle", width: float = 0) -> Text:
-    return Text(text=words, size=size, hue=hue, width=width, placement=Placement(x, y), locked=True)
-
-
 def directions() -> Page:
     """Directions on ruled paper, in type that is read from the back of the room, and a note in two sizes."""
-    page = _page(_("Tonight at the river"), paper=Paper("ruled", 104.0, margin=112.0, top=88.0))
+    page = fresh_page(_("Tonight at the river"), paper=Paper("ruled", 104.0, margin=112.0, top=88.0))
     steps = [
         _("Take one sheet of lantern paper."),
         _("Measure its sides and its angles."),
@@ -63,7 +49,7 @@ def directions() -> Page:
     ]
     for i, step in enumerate(steps):
         number = Text(text=str(i + 1), size=60, bold=True, hue="clay", placement=Placement(64, 132 + i * 104))
-        page = page.put(number, _text(step, 128, 138 + i * 104, 52))
+        page = page.put(number, lettering(step, 128, 138 + i * 104, 52))
     head = _("Tonight")
     words = head + "\n" + _("the first lanterns float at half past six.")
     note = Note(text=words, runs=(Run(len(head), bold=True, size=60.0, hue="clay"),), size=READABLE, width=300.0)
@@ -72,29 +58,29 @@ def directions() -> Page:
 
 def counting() -> Page:
     """Hundreds, tens and ones, to be taken from supplies and exchanged."""
-    page = _page(_("How many lanterns are on the river?"), squared=True)
+    page = fresh_page(_("How many lanterns are on the river?"), squared=True)
     page = page.put(
-        _text(_("Lay out the number, then add 28 more."), 56, 88),
-        _text("134", 1040, 130, 104, "plum"),
+        lettering(_("Lay out the number, then add 28 more."), 56, 88),
+        lettering("134", 1040, 130, 104, "plum"),
     )
     columns = ((_("hundreds"), 64, 100), (_("tens"), 288, 10), (_("ones"), 416, 1))
     for title, x, value in columns:
         page = page.put(
-            _text(title, x, 488, hue="slate"),
+            lettering(title, x, 488, hue="slate"),
             Block(value=value, placement=Placement(x + 8, 552), supply=True, locked=False),
         )
     out: list[Thing] = [Block(value=100, placement=Placement(96, 192))]
     out += [Block(value=10, placement=Placement(288 + 32 * i, 192)) for i in range(3)]
     out += [Block(value=1, placement=Placement(448, 192 + 32 * i)) for i in range(4)]
     page = page.put(*out)
-    return page.put(_text(_("Ten of a kind?\nSelect them and exchange\nten for one."), 720, 500))
+    return page.put(lettering(_("Ten of a kind?\nSelect them and exchange\nten for one."), 720, 500))
 
 
 def dice_row() -> Page:
     """A game of chance: roll, and light as many lanterns."""
-    page = _page(_("Light the row"), paper=Paper(colour="sky"))
+    page = fresh_page(_("Light the row"), paper=Paper(colour="sky"))
     page = page.put(
-        _text(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 92),
+        lettering(_("Roll the die. Drag as many flames onto the row.\nWho lights the last lantern?"), 56, 92),
         Die(placement=Placement(110, 260), shown=("tally",), hue="berry"),
     )
     lanterns = [_lantern(300 + 90 * (i % 10), 260 + 130 * (i // 10)) for i in range(20)]
@@ -103,7 +89,7 @@ def dice_row() -> Page:
     supply = Polygon(
         vertices=flame, letters="    ", hue="straw", name=_("flame"), supply=True, placement=Placement(138, 604)
     )
-    return page.put(supply, _text(_("flames"), 196, 596, hue="slate"))
+    return page.put(supply, lettering(_("flames"), 196, 596, hue="slate"))
 
 
 def _lantern(x: float, y: float) -> Polygon:
@@ -113,30 +99,32 @@ def _lantern(x: float, y: float) -> Polygon:
 
 def panel_triangle() -> Page:
     """One panel as a triangle, with everything measured."""
-    page = _page(_("How much paper for one lantern panel?"), squared=True)
+    page = fresh_page(_("How much paper for one lantern panel?"), squared=True)
     corners = [(192.0, 544.0), (576.0, 544.0), (448.0, 224.0)]
     panel = polygon_on(page, corners, hue="lake", shown=("sides", "angles"))
     return page.put(
         panel,
-        _text(_("Drag the corner C.\n\nWhich angles change?\nWhich side does not?\nWhen is the area largest?"), 704, 176),
-        _text(_("A square is 1 cm wide."), 704, 520, hue="slate"),
+        lettering(
+            _("Drag the corner C.\n\nWhich angles change?\nWhich side does not?\nWhen is the area largest?"), 704, 176
+        ),
+        lettering(_("A square is 1 cm wide."), 704, 520, hue="slate"),
     )
 
 
 def panel_four() -> Page:
     """A four-sided panel: angles that always make 360°."""
-    page = _page(_("A panel with four sides"), squared=True)
+    page = fresh_page(_("A panel with four sides"), squared=True)
     corners = [(160.0, 576.0), (544.0, 576.0), (480.0, 224.0), (224.0, 256.0)]
     return page.put(
         polygon_on(page, corners, hue="moss", shown=("sides", "angles")),
-        _text(_("Add the four angles.\nDrag a corner. Add again."), 704, 192),
-        _text(_("Can three of them\nbe right angles and\nthe fourth not?"), 704, 384, hue="clay"),
+        lettering(_("Add the four angles.\nDrag a corner. Add again."), 704, 192),
+        lettering(_("Can three of them\nbe right angles and\nthe fourth not?"), 704, 384, hue="clay"),
     )
 
 
 def candle() -> Page:
     """The burning candle as a straight line on axes."""
-    page = _page(_("How long does the candle burn?"))
+    page = fresh_page(_("How long does the candle burn?"))
     axes = axes_at(120, 190, x_min=0, x_max=10, y_min=0, y_max=8, width=560, height=400)
     page = page.put(axes.replace(x_name="h", y_name="cm", locked=True))
     axes_id = page.things[-1].id
@@ -145,14 +133,14 @@ def candle() -> Page:
     return page.put(
         line,
         other,
-        _text(_("How tall is each at first?\nHow much burns\nin an hour?\nWhich goes out first?"), 780, 380),
+        lettering(_("How tall is each at first?\nHow much burns\nin an hour?\nWhich goes out first?"), 780, 380),
     )
 
 
 def worked_steps() -> Page:
     """A solution of which each step has a colour of its own, with arrows, a highlighted answer and a folded check."""
-    page = _page(_("What does one lantern cost?"), paper=Paper("ruled", 112.0, margin=112.0, top=104.0))
-    page = page.put(_text(_("Three lanterns and a candle for 4 crowns cost 19 crowns."), 128, 158, 42))
+    page = fresh_page(_("What does one lantern cost?"), paper=Paper("ruled", 112.0, margin=112.0, top=104.0))
+    page = page.put(lettering(_("Three lanterns and a candle for 4 crowns cost 19 crowns."), 128, 158, 42))
     steps = (
         ("3x + 4 = 19", "lake", _("write it down")),
         ("3x = 15", "plum", _("less the candle: − 4")),
@@ -161,7 +149,7 @@ def worked_steps() -> Page:
     for i, (source, hue, words) in enumerate(steps):
         y = 262 + 112 * i
         page = page.put(
-            Equation(source=source, hue=hue, size=64, placement=Placement(150, y)), _text(words, 620, y + 8, 46, hue)
+            Equation(source=source, hue=hue, size=64, placement=Placement(150, y)), lettering(words, 620, y + 8, 46, hue)
         )
         if i:
             arrow = Pen("pen", "curve", 5.0, hue, ends="end")
@@ -176,7 +164,7 @@ def worked_steps() -> Page:
 
 def row_of_lanterns() -> Page:
     """Marks on a line of handwriting paper, a painted drawing, and room to write."""
-    page = _page(_("Write how many"), paper=Paper("handwriting", 176.0, top=88.0))
+    page = fresh_page(_("Write how many"), paper=Paper("handwriting", 176.0, top=88.0))
     base = 88 + four_lines(page.paper)[2]
     row = [Mark(shape="lantern", size=84, hue="berry", placement=Placement(110 + 76 * i, base - 38)) for i in range(12)]
     page = page.put(*row)
@@ -210,4 +198,5 @@ PAGES: tuple[Callable[[], Page], ...] = (
     candle,
     worked_steps,
     row_of_lanterns,
+    *geometry.PAGES,
 )

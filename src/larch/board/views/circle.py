@@ -8,10 +8,12 @@ from typing import ClassVar
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
-from larch.board.figure_view import FigureView, beside, line_pen, shown_facts, stacked, wash
+from larch.board.figure_view import FigureView, line_pen, shown_facts, stacked, wash
 from larch.board.look import colour
 from larch.board.slips import Slip
 from larch.core.page import Page
+from larch.core.plane.forms import Line as LineForm
+from larch.core.plane.near import at_share
 from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.circle import Circle, Ellipse
@@ -69,7 +71,7 @@ class CircleView(FigureView):
                 yield Slip(f"{fact.label} {fact.text}", spots, thing.hue)
             elif fact.name in ("angle", "share"):
                 share = fact.name == "share"
-                towards = beside(form.centre, middle, 0.0)
+                towards = [at_share(LineForm(form.centre, middle), t) for t in ((0.66,) if share else (0.6, 0.45, 0.8, 1.2))]
                 yield Slip(fact.text, towards, thing.hue, bare=not share, size=26.0 if share else 22.0)
             elif fact.name == "arc length":
                 yield Slip(fact.text, [middle, form.at(form.start + form.span * 0.3)], thing.hue)

@@ -26,6 +26,7 @@ from larch.board.views.base import words
 from larch.core import geometry
 from larch.core.figure_marks import alongside, equal_sides, fold_axes
 from larch.core.hues import hex_of
+from larch.core.measure import centroid
 from larch.core.page import Page
 from larch.core.shape import Box, Point
 from larch.core.thing import Thing
@@ -97,7 +98,7 @@ class PolygonView(FigureView):
                 spots = angle_spots(corners, angles[fact.name], float(fact.value))
                 yield Slip(fact.text, spots, _angle_hue(thing), bare=True, size=24.0)
             elif fact.name == "share":
-                yield Slip(fact.text, stacked(middle), thing.hue, size=26.0)
+                yield share_slip(fact.text, corners, thing.hue)
             else:
                 yield Slip(f"{fact.label} {fact.text}", stacked(middle), thing.hue)
 
@@ -163,6 +164,17 @@ class PolygonView(FigureView):
         painter.setPen(pen)
         for a, b in fold_axes(thing):
             painter.drawLine(QPointF(*thing.placement.to_page(*a)), QPointF(*thing.placement.to_page(*b)))
+
+
+def share_slip(text: str, corners: list[Point], hue: str) -> Slip:
+    """A fraction stays in the middle of its part, and is smaller in a small one."""
+    x, y = centroid(corners)
+    across = min(
+        max(p[0] for p in corners) - min(p[0] for p in corners),
+        2 * (max(p[1] for p in corners) - min(p[1] for p in corners)),
+    )
+    size = max(13.0, min(26.0, across * 0.26))
+    return Slip(text, [(x, y)], hue, bare=size < 20, size=size)
 
 
 def _angle_hue(thing: Thing) -> str:

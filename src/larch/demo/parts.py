@@ -1,0 +1,23 @@
+"""What the pages of the demo lesson are made with."""
+
+from __future__ import annotations
+
+from larch.core.page import Page, Paper
+from larch.core.shape import Placement
+from larch.core.things.text import Text
+
+SEED = 20261123
+READABLE = 40.0  # type size read from the back of the room; nothing on these pages is smaller
+
+
+def fresh_page(title: str, squared: bool = False, paper: Paper | None = None) -> Page:
+    """A page with its title on it."""
+    paper = paper or (Paper("squared") if squared else Paper())
+    left = paper.margin + 16 if paper.margin else 56.0  # beside the margin, not across it
+    heading = Text(text=title, size=46, bold=True, placement=Placement(left, 26), locked=True)
+    return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
+
+
+def lettering(text: str, x: float, y: float, size: float = READABLE, hue: str = "needle", width: float = 0) -> Text:
+    """Locked text, so that pupils don't drag it away."""
+    return Text(text=text, size=size, hue=hue, width=width, placement=Placement(x, y), locked=True)
