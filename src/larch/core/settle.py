@@ -62,12 +62,14 @@ def _sorted(parents: Mapping[str, tuple[str, ...]]) -> tuple[tuple[str, ...], fr
             if id in done or id not in parents:
                 continue
             if id in open_:
-                looped.add(id)
                 continue
             open_[id] = None
             waiting.append((id, True))
             waiting += [(parent, False) for parent in parents[id] if parent not in done]
-            looped.update(parent for parent in parents[id] if parent in open_)
+            for parent in parents[id]:
+                if parent in open_:  # all that was entered since then hangs on itself
+                    path = list(open_)
+                    looped.update(path[path.index(parent) :])
     return tuple(done), frozenset(looped)
 
 

@@ -28,7 +28,7 @@ class Wish(NamedTuple):
 
 def _moved(before: Corners, after: Corners, names: Sequence[str]) -> str:
     size = max(math.dist(before[0], corner) for corner in before) or 1.0
-    moved = [n for n, a, b in zip(names, before, after, strict=True) if math.dist(a, b) > CLOSE * size]
+    moved = [n for n, a, b in zip(names, before, after, strict=False) if math.dist(a, b) > CLOSE * size]
     if not moved:
         return _("Nothing had to move.")
     if len(moved) == len(names) > 3:
