@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any
 from larch.core import geometry
 from larch.core.classify import symmetry
 from larch.core.fact import Fact, Told, read_number
+from larch.core.figure import split_letters
 from larch.core.memo import remember
 from larch.core.on_axes import coordinate_facts
 from larch.core.plane.forms import Path
@@ -45,6 +46,9 @@ def polygon_facts(polygon: Polygon, page: Page) -> Iterator[Fact]:
     if polygon.keeps == "regular":
         yield Fact("corners", len(corners), "", str(len(corners)), _("corners"), set=setter.count)
     yield Fact("sort", polygon.sort(), text=polygon.sort(), label=_("it is"))
+    if len(corners) <= MOST_STATED and not polygon.drawn and polygon.rule != "polygon":
+        letters = "".join(polygon.corner_names()).strip()
+        yield Fact("letters", letters, text=letters, label=_("corners are called"), set=setter.letters)
     axes, turns = fold_lines(polygon)
     if axes:
         yield Fact("symmetry axes", axes, text=str(axes), label=_("fold lines"), badge="fold lines")
@@ -165,6 +169,14 @@ class _Setter:
         moved = tuple((cx - x + ox, cy - y + oy) for cx, cy in corners)
         changed = self.polygon.replace(vertices=moved, keeps="")
         return Told(changed, said or _("{name} stayed; the others moved.").format(name=self.names[0]))
+
+    def letters(self, typed: str) -> Any:
+        names = split_letters(typed.replace(",", "").replace(" ", "").strip())
+        if not names:
+            return self.polygon.replace(letters=" " * len(self.polygon.vertices))
+        if len(names) != len(self.polygon.vertices):
+            raise ValueError(_("Give one letter for each of its {n} corners.").format(n=len(self.polygon.vertices)))
+        return self.polygon.replace(letters="".join(names))
 
     def share(self, typed: str) -> Any:
         from larch.core.parting import read_share, share

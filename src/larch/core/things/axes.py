@@ -17,6 +17,7 @@ from larch.core.words import _
 
 SMALLEST_SIDE = 40.0
 MOST_PLOTTED = 100
+FINE = 14.0  # page units between the crossings onto which points fall
 
 
 class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
@@ -96,8 +97,9 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
         return (self.width / (self.x_max - self.x_min), self.height / (self.y_max - self.y_min))
 
     def grid_point(self, at: Point) -> Point:
-        """The nearest crossing of its grid, or of halves of it where that is coarse; a place of the page."""
-        across, down = self.ticks()
+        """The nearest crossing of a grid of round numbers, about 14 page units wide; a place of the page."""
+        across = round_steps(self.x_min, self.x_max, self.width / FINE)
+        down = round_steps(self.y_min, self.y_max, self.height / FINE)
         x, y = self.plane_of(at)
         return self.page_of((_nearest(x, across), _nearest(y, down)))
 
