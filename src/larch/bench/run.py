@@ -78,6 +78,7 @@ def run_bench() -> int:
     import numpy.linalg  # noqa: F401
 
     from larch.bench.dress import dressing
+    from larch.bench.geometry import geometry
     from larch.desk.app import application
     from larch.desk.quiet import calm
 
@@ -89,6 +90,7 @@ def run_bench() -> int:
     vertex(app)
     curves()
     dressing(app)
+    geometry(app)
     start_up(folder)
     files(Path(folder))
     memory()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -56,7 +57,8 @@ class FigureView(View):
         return []
 
     def paint_slips(self, painter: QPainter, thing: Thing, page: Page) -> None:
-        paint_slips(painter, slips_of(thing, self, page))
+        if thing.shown:
+            paint_slips(painter, slips_of(thing, self, page))
 
 
 def _nowhere(figure: Figure) -> bool:
@@ -84,7 +86,12 @@ def beside(a: Point, b: Point, away: float = 34.0) -> list[Point]:
 
 
 def line_pen(thing: Thing, scale: float = 1.0, dashed: bool = False) -> QPen:
-    pen = QPen(colour(thing.hue), LINE / scale)
+    return _line_pen(thing.hue, scale, dashed)
+
+
+@lru_cache(256)
+def _line_pen(hue: str, scale: float, dashed: bool) -> QPen:
+    pen = QPen(colour(hue), LINE / scale)
     pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
     pen.setCapStyle(Qt.PenCapStyle.RoundCap)
     if dashed:

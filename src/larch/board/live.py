@@ -15,6 +15,7 @@ from larch.core.page import Page
 from larch.core.shape import Box
 from larch.core.thing import Thing
 
+SMOOTH_UP_TO = 9.0  # ms of painting what is dragged
 FEW = 12  # so many dragged things are painted afresh each frame; more are carried as one picture
 
 
@@ -30,6 +31,7 @@ class Lift:
         self.corner = (0.0, 0.0)  # page position of the picture's corner
         self.scale = 1.0
         self._waiting: list[Thing] = []
+        self._hurried = False  # the last frame took too long
 
     def carry(self, things: Sequence[Thing], page: Page, camera: Camera, seen: Box, ratio: float) -> None:
         """Prepares to carry things: a few are painted each frame, many become one picture."""
@@ -77,8 +79,13 @@ class Lift:
         painter.translate(camera.dx, camera.dy)
         painter.scale(camera.scale, camera.scale)
         painter.translate(*self.shift)
+        # Smooth edges cost five times as much: many large curves go without them while they move.
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, not self._hurried)
+        began = time.perf_counter()
         for thing in [*self.things.values(), *self.new]:
             view_of(thing).paint(painter, thing, page)
+        if (time.perf_counter() - began) * 1000 > SMOOTH_UP_TO:
+            self._hurried = True
         painter.restore()
 
 

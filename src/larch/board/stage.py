@@ -256,12 +256,12 @@ class PageStage(QWidget):
 
     def _settled(self, things: Mapping[str, Thing]) -> dict[str, Thing]:
         """Changed things, with all that follows from them as it is then."""
-        page = self.page
-        if not things:
-            return {}
-        found = followers(page, things)
-        for id in descendants(page, things):
-            if id not in found and (still := page.thing(id)) is not None:
+        return self._with_still(followers(self.page, things)) if things else {}
+
+    def _with_still(self, found: dict[str, Thing]) -> dict[str, Thing]:
+        """With those that follow but come out the same, so that what is lifted stays the same from frame to frame."""
+        for id in descendants(self.page, list(found)):
+            if id not in found and (still := self.page.thing(id)) is not None:
                 found[id] = still
         return found
 
@@ -277,7 +277,7 @@ class PageStage(QWidget):
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
         plan = plan_of(self.page)
         if plan.telling or any(id in plan.children or id in plan.parents for id in ids):
-            self._show_lifted(owner, self._settled(carried(self.page, ids, dx, dy)))
+            self._show_lifted(owner, self._with_still(carried(self.page, ids, dx, dy)))
             return
         lift = self._lifts.get(owner)
         if lift is None:
@@ -310,9 +310,8 @@ class PageStage(QWidget):
         self._rehide()
         dependents = self._dependents(self.page, changed)
         self.surface.hidden |= dependents
-        for id in changed | dependents:
-            if id in self.surface.index.boxes:
-                self.surface.invalidate(self.surface.index.boxes[id])
+        boxes = self.surface.index.boxes
+        self.surface.invalidate_each([boxes[id] for id in changed | dependents if id in boxes])
         if at_once:
             self.surface.sharpen(SLICE)
         self._refresh()
@@ -330,9 +329,8 @@ class PageStage(QWidget):
         self._rehide()
         if lift.picture is not None or lift.things:
             self._retiring.append(lift)
-        for id in was_hidden - self.surface.hidden:
-            if id in self.surface.index.boxes:
-                self.surface.invalidate(self.surface.index.boxes[id])
+        boxes = self.surface.index.boxes
+        self.surface.invalidate_each([boxes[id] for id in was_hidden - self.surface.hidden if id in boxes])
         self.surface.sharpen(AT_ONCE)
         self._refresh()
         self.dragging_changed.emit(bool(self._lifts))

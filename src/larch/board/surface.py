@@ -22,6 +22,7 @@ TILE = 128  # pixels
 CROWD = 40  # a tile with more things than this is painted in quarters
 SMALL = 420  # a dirty rectangle up to this size is painted in one go
 MANY = 120  # changed boxes that are marked one by one; more are marked as one
+TOGETHER = 24  # boxes from which it is looked whether they lie over each other
 MOST_KEPT = 6  # pictures of pages that were left
 MOST_STALE = 400  # more marks than this are not worth keeping apart
 
@@ -104,8 +105,8 @@ class Surface:
                 changed.append(box)
         if len(changed) > MANY:
             changed = [union(changed)]
-        for box in changed if not on_top else ():
-            self.invalidate(box)
+        if not on_top:
+            self.invalidate_each(changed)
         if on_top:
             self._add_on_top(list(after.things[len(before.things) :]), after)
 
@@ -183,6 +184,15 @@ class Surface:
             self._stale.append(rect)
         else:
             self._mark(rect)
+
+    def invalidate_each(self, boxes: Sequence[Box]) -> None:
+        """Marks several parts; where they are many that lie over each other, all of them at once."""
+        if len(boxes) > TOGETHER:
+            whole = union(boxes)
+            if sum(box.width * box.height for box in boxes) > whole.width * whole.height:
+                boxes = [whole]
+        for box in boxes:
+            self.invalidate(box)
 
     @property
     def sharp(self) -> bool:

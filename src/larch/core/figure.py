@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from functools import cache
+from functools import cache, lru_cache
 from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
@@ -164,6 +164,7 @@ def side(form: Form, k: int) -> Line:
     return sides[k]
 
 
+@lru_cache(20_000)
 def split_ref(ref: str) -> tuple[str, str, int]:
     """A reference as id, "" or ":" or "/", and number."""
     for sign in ":/":

@@ -9,7 +9,7 @@ from larch.core.edit import Edit
 from larch.core.figure import Figure, part_of, split_ref
 from larch.core.lesson import Lesson
 from larch.core.memo import remember
-from larch.core.page import Page
+from larch.core.page import Page, positions
 from larch.core.plane.forms import Form, NotThere
 from larch.core.rules import RULES, made_by
 from larch.core.shape import Point
@@ -81,9 +81,14 @@ class Settler:
         self.plan = plan
         self.things = things
         self._forms: dict[str, Form | None] = {}
+        self._where = positions(page)
 
     def thing(self, id: str) -> Thing | None:
-        return self.things.get(id) or self.page.thing(id)
+        found = self.things.get(id)
+        if found is not None:
+            return found
+        where = self._where.get(id)
+        return None if where is None else self.page.things[where]
 
     def form(self, ref: str) -> Form:
         id, sign, k = split_ref(ref)
@@ -105,8 +110,12 @@ class Settler:
             if id in self.plan.looped:
                 raise NotThere(CIRCLE)
             form = self.made(thing)
-            fresh = thing if not thing.why and thing.form() == form else thing.replace(why="").formed(form)
-            fresh = self._lettered(fresh)
+            if thing.why:
+                fresh = thing.replace(why="").formed(form)
+            else:
+                fresh = thing if thing.form() == form else thing.formed(form)
+            if fresh.rule == "polygon":
+                fresh = self._lettered(fresh)
             self._forms[id] = form
         except NotThere as reason:
             fresh = thing if thing.why == str(reason) else thing.replace(why=str(reason))
@@ -116,8 +125,6 @@ class Settler:
 
     def _lettered(self, figure: Figure) -> Figure:
         """A polygon on points has the letters of its points."""
-        if figure.rule != "polygon":
-            return figure
         names = [getattr(self.thing(ref), "name", "") for ref in figure.of]
         letters = "".join(names) if all(names) else ""
         if letters == getattr(figure, "letters", letters):
@@ -190,7 +197,7 @@ def followers(page: Page, changed: Mapping[str, Thing]) -> dict[str, Thing]:
     plan = plan_of(page)
     found = dict(changed)
     if plan.telling or any(id in plan.children or id in plan.parents for id in changed):
-        _work(page.with_things(changed), _with(plan, page, changed), found, set(changed))
+        _work(page, _with(plan, page, changed), found, set(changed))
     return found
 
 

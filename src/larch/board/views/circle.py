@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QPainter, QPen
+from PyQt6.QtGui import QBrush, QPainter, QPen
 
 from larch.board.figure_view import FigureView, line_pen, shown_facts, stacked, wash
 from larch.board.look import colour
@@ -18,36 +18,31 @@ from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.circle import Circle, Ellipse
 
-ACROSS = ("radius", "diameter")
+NOTHING = QBrush(Qt.BrushStyle.NoBrush)
 
 
 class CircleView(FigureView):
     kind: ClassVar[type[Thing]] = Circle
 
-    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
-        assert isinstance(thing, Circle)
-        painter.setPen(line_pen(thing, thing.placement.scale))
-        strength = 72 if thing.part is not None else 24
-        painter.setBrush(Qt.BrushStyle.NoBrush if thing.piece == "arc" or thing.rule else wash(thing.hue, strength))
-        r = thing.radius
-        box = QRectF(-r, -r, 2 * r, 2 * r)
-        start, span = round(thing.start * 16), round(thing.span * 16)
-        if thing.piece == "circle":
-            painter.drawEllipse(box)
-        elif thing.piece == "arc":
-            painter.drawArc(box, start, span)
-        elif thing.piece == "sector":
-            painter.drawPie(box, start, span)
-        else:
-            painter.drawChord(box, start, span)
-
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Circle)
-        form = thing.form()
+        form, r = thing.form(), thing.radius * thing.placement.scale
+        painter.setPen(line_pen(thing))
+        strength = 72 if thing.part is not None else 24
+        painter.setBrush(NOTHING if thing.piece == "arc" or thing.rule else wash(thing.hue, strength))
+        centre = QPointF(*form.centre)
+        if thing.piece == "circle":
+            painter.drawEllipse(centre, r, r)
+        else:
+            box = QRectF(centre.x() - r, centre.y() - r, 2 * r, 2 * r)
+            draw = {"arc": painter.drawArc, "sector": painter.drawPie}.get(thing.piece, painter.drawChord)
+            draw(box, round(form.start * 16), round(form.span * 16))
         if not thing.rule and thing.piece in ("circle", "arc"):
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(colour(thing.hue))
-            painter.drawEllipse(QPointF(*form.centre), 4, 4)
+            painter.drawEllipse(centre, 4, 4)
+        if not thing.shown:
+            return
         pen = QPen(colour(thing.hue), 2)
         for name, (a, b) in _measured(thing).items():
             if name in thing.shown:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF
@@ -21,6 +22,14 @@ LETTER = 28.0
 AWAY = (17.0, -19.0)
 
 
+RIM = QPen(PAPER, 1.5)
+
+
+@lru_cache(64)
+def _ring_pen(hue: str) -> QPen:
+    return QPen(colour(hue), 3)
+
+
 class PointView(FigureView):
     kind: ClassVar[type[Thing]] = Point
     margin: ClassVar[float] = 60.0
@@ -31,11 +40,11 @@ class PointView(FigureView):
         shade = colour(thing.hue)
         slides = thing.rule in ("on", "plotted")
         if thing.rule and not slides:
-            painter.setPen(QPen(shade, 3))
+            painter.setPen(_ring_pen(thing.hue))
             painter.setBrush(PAPER)
             painter.drawEllipse(at, DOT - 2.0, DOT - 2.0)
         else:
-            painter.setPen(QPen(PAPER, 1.5))
+            painter.setPen(RIM)
             painter.setBrush(shade)
             painter.drawEllipse(at, DOT, DOT)
         if thing.name.strip():

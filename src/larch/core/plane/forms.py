@@ -178,10 +178,16 @@ def outline(form: Form, fineness: float = 2.0) -> list[Point]:
 
 def sound(form: Form) -> bool:
     """Whether every number in it is finite and lies where it can be computed with."""
-    return all(_sound(value) for value in form)
-
-
-def _sound(value: object) -> bool:
-    if isinstance(value, float | int):
-        return abs(value) <= FAR
-    return all(_sound(part) for part in value) if isinstance(value, tuple) else True
+    match form:
+        case Spot(x, y):
+            return abs(x) <= FAR and abs(y) <= FAR
+        case Line((ax, ay), (bx, by)):
+            return abs(ax) <= FAR and abs(ay) <= FAR and abs(bx) <= FAR and abs(by) <= FAR
+        case Circle((x, y), radius, _form, start, span):
+            return abs(x) <= FAR and abs(y) <= FAR and 0 <= radius <= FAR and abs(start) <= FAR and 0 <= span <= 360
+        case Ellipse((x, y), rx, ry, turn):
+            return abs(x) <= FAR and abs(y) <= FAR and 0 < rx <= FAR and 0 < ry <= FAR and abs(turn) <= FAR
+        case Path(corners):
+            return all(abs(x) <= FAR and abs(y) <= FAR for x, y in corners)
+        case Angle(vertex, a, b):
+            return all(abs(x) <= FAR and abs(y) <= FAR for x, y in (vertex, a, b))
