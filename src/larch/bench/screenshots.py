@@ -94,6 +94,47 @@ def pen_choices(w: Window) -> None:
     w.hand.toggle_choices(w.ledge.tool("pen"))
 
 
+def folding(w: Window) -> None:
+    w.show_page("p9")
+    w.canvas.select(_kinds(w, "polygon")[:1])
+    w.facts.want(True)
+
+
+def height(w: Window) -> None:
+    w.show_page("p11")
+
+
+def construction(w: Window) -> None:
+    w.show_page("p12")
+    w.show_steps()
+    assert w.steps is not None
+    w.steps.setGeometry(12, 66, 420, 420)
+    w.steps.go(7)
+
+
+def constructing(w: Window) -> None:
+    w.show_page("p12")
+    w.hand.construct("angle bisector")
+    w.hand.toggle_choices(w.ledge.tool("construct"))
+
+
+def instruments(w: Window) -> None:
+    w.show_page("p13")
+    w.go_to_board()
+    w.showNormal()
+    w.resize(1280, 800)
+    w.canvas.select(_kinds(w, "compasses"))
+
+
+def tiling(w: Window) -> None:
+    w.show_page("p14")
+    w.canvas.select(_kinds(w, "tiles")[1:])
+
+
+def sharing(w: Window) -> None:
+    w.show_page("p10")
+
+
 SHOTS: dict[str, Callable[[Window], None]] = {
     "desk-shelf": desk_with_shelf,
     "board": board,
@@ -105,6 +146,13 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "worked-steps": worked_steps,
     "papers": papers,
     "note-opened": note,
+    "fold-lines": folding,
+    "shared-paper": sharing,
+    "bridge-height": height,
+    "construction-steps": construction,
+    "construct-choices": constructing,
+    "instruments": instruments,
+    "tiling": tiling,
 }
 
 

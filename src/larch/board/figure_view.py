@@ -11,7 +11,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.look import colour
-from larch.board.slips import Slip, lay, paint_slips, slips_of
+from larch.board.slips import FURTHEST, Slip, lay, paint_slips, slips_of
 from larch.board.views.base import View
 from larch.core.fact import Fact
 from larch.core.figure import Figure
@@ -46,6 +46,9 @@ class FigureView(View):
             spots = [(at[0], at[1] + 34), (at[0], at[1] - 34)]
             paint_slips(painter, lay([Slip(_(thing.why), spots, "slate", bare=True, size=20.0)], []))
 
+    def reach(self, thing: Thing, page: Page) -> Box:
+        return super().reach(thing, page).grown(FURTHEST if thing.shown else 0.0)
+
     def slips(self, thing: Thing, page: Page) -> Iterator[Slip]:
         """The measures that are shown, with the places where each may lie."""
         centre = self.box(thing).centre
@@ -72,8 +75,8 @@ def shown_facts(thing: Thing, page: Page) -> list[Fact]:
 
 
 def stacked(at: Point) -> list[Point]:
-    """A place and others above and below it."""
-    return [(at[0], at[1] + k * 37) for k in (0, 1, -1, 2, -2, 3, -3)]
+    """A place, and those just below and above it."""
+    return [(at[0], at[1] + k * 37) for k in (0, 1, -1)]
 
 
 def beside(a: Point, b: Point, away: float = 34.0) -> list[Point]:

@@ -81,7 +81,8 @@ def _band(painter: QPainter, band: Band, camera: Camera) -> None:
 def _prompt(painter: QPainter, prompt: Prompt, camera: Camera) -> None:
     painter.setFont(interface_font(19, bold=True))
     wide = painter.fontMetrics().horizontalAdvance(prompt.text) + 32
-    rect = QRectF(16, 14, wide, 42)
+    view = painter.viewport()
+    rect = QRectF((view.width() - wide) / 2, view.height() - 56, wide, 42)
     painter.setPen(QPen(HAIRLINE, 1))
     painter.setBrush(PAPER)
     painter.drawRoundedRect(rect, 8, 8)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -20,7 +21,13 @@ if TYPE_CHECKING:
 SIZE = 22.0
 MOST = 400  # slips that are laid with regard to each other
 GAP = 3.0
+FURTHEST = 150.0  # page units by which a slip may be moved aside
 STRAY = 3.0  # page units by which a slip must have moved for its place to be painted anew
+
+
+AROUND = sorted(
+    ((70.0 * i, 38.0 * j) for i in range(-2, 3) for j in range(-3, 4) if i or j), key=lambda shift: math.hypot(*shift)
+)
 
 
 class Slip(NamedTuple):
@@ -62,16 +69,20 @@ def _overlap(box: Box, taken: Sequence[Box]) -> float:
     return total
 
 
-def lay(slips: Sequence[Slip], taken: list[Box]) -> list[Laid]:
-    """Lays each slip at the first of its spots that is free, or where it covers least; adds what they take."""
+def lay(slips: Sequence[Slip], taken: list[Box], foreign: Sequence[Box] = ()) -> list[Laid]:
+    """Lays each slip at the first of its spots that is free, or beside them, though not in other figures (`foreign`), where
+    it would be taken for theirs; else where it covers least. Adds what they take."""
     laid = []
     for slip in slips:
         boxes = [box_at(slip, spot).grown(GAP) for spot in slip.spots]
-        best = next((i for i, box in enumerate(boxes) if _free(box, taken)), None)
+        best = next((box for box in boxes if _free(box, taken)), None)
+        if best is None and not slip.bare:  # an angle's size belongs into its corner
+            aside = (boxes[0].moved(*shift) for shift in AROUND)
+            best = next((box for box in aside if _free(box, taken) and _free(box.grown(-8), foreign)), None)
         if best is None:
-            best = min(range(len(boxes)), key=lambda i: _overlap(boxes[i], taken))
-        taken.append(boxes[best].grown(-GAP))
-        laid.append(Laid(slip, slip.spots[best]))
+            best = min(boxes, key=lambda box: _overlap(box, taken))
+        taken.append(best.grown(-GAP))
+        laid.append(Laid(slip, best.centre))
     return laid
 
 
@@ -90,12 +101,14 @@ def laid_out(page: Page) -> dict[str, list[Laid]]:
         if isinstance(view, FigureView):
             shown.append((thing, view))
             taken += view.kept_free(thing)
-    found: dict[str, list[Laid]] = {}
-    count = 0
-    for thing, view in shown:
-        slips = list(view.slips(thing, page))
-        count += len(slips)
-        found[thing.id] = lay(slips, taken if count <= MOST else [])
+    bodies = [(thing.id, view.box(thing)) for thing, view in shown]
+    wanted = [(thing.id, slip) for thing, view in shown for slip in view.slips(thing, page)]
+    found: dict[str, list[Laid]] = {thing.id: [] for thing, _view in shown}
+    for bare in (True, False):  # the sizes of angles have the fewest places to go to, so they come first
+        for count, (id, slip) in enumerate(wanted):
+            if slip.bare == bare:
+                others = [box for other, box in bodies if other != id]
+                found[id] += lay([slip], taken if count <= MOST else [], others)
     return found
 
 

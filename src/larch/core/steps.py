@@ -52,6 +52,11 @@ def said(page: Page, ref: str) -> str:
     if sign == ":":
         return _("an end of {thing}").format(thing=_lower(thing.label(page)))
     label = _lower(thing.label(page))
+    rule = RULES.get(getattr(thing, "rule", ""))
+    if not sign and rule is not None and rule.family == "construct":
+        names = "".join(ref_name(page, other) for other in getattr(thing, "of", ()))
+        words = _("the {thing} through {names}") if rule.takes == ("point", "line") else _("the {thing} of {names}")
+        return words.format(thing=_(rule.label), names=names) if names else _("the {thing}").format(thing=_(rule.label))
     return _("a side of {thing}").format(thing=label) if sign == "/" else _("the {thing}").format(thing=label)
 
 

@@ -62,7 +62,7 @@ class ToolButton(QAbstractButton):
     def resize_for(self, large: bool, upright: bool = False) -> None:
         """Board size or Desk size; a little lower on an upright ledge, where height is scarce."""
         self.large, self.upright = large, upright
-        self.setFixedSize(88 if large else 76, (56 if large else 54) if upright else (84 if large else 74))
+        self.setFixedSize(78 if large else 76, (56 if large else 54) if upright else (84 if large else 74))
         self.update()
 
     def sizeHint(self) -> QSize:

@@ -24,6 +24,7 @@ from larch.core.things.mark import MARKS
 from larch.core.words import _
 from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
 from larch.desk.choices import Choices
+from larch.desk.rule_button import RuleButton
 
 
 def fill(card: Choices, tool: Tool) -> None:
@@ -42,19 +43,21 @@ NUMBERS: dict[str, tuple[float, ...]] = {
 
 def _construct(card: Choices, tool: ConstructTool) -> None:
     """What is drawn or constructed, by families; then a number, where a rule has one, and the colour."""
-    own = {"draw": [("point", "dot", _("point"))], "construct": [("locus", "waves", _("locus"))], "circles": [],
-           "move": [("drawn", "lasso", _("shape by hand"))]}  # fmt: skip
+    first, last = (
+        {"draw": ("point", _("point"))},
+        {"draw": ("drawn", _("shape by hand")), "construct": ("locus", _("locus"))},
+    )
     for family, label in FAMILIES:
         if family != "draw":
             card.row()
         title = QLabel(_(label), card)
         title.setObjectName("soft")
-        title.setFixedWidth(82)
+        title.setFixedWidth(76)
         card.add(title)
-        listed = [(name, rule.icon, _(rule.label)) for name, rule in RULES.items() if rule.family == family]
-        first = own[family] if family == "draw" else []
-        last = own[family] if family != "draw" else []
-        card.icons([*first, *listed, *last], tool.mode, tool.choose)
+        listed = [(name, _(rule.label)) for name, rule in RULES.items() if rule.family == family]
+        before, after = ([ends[family]] if family in ends else [] for ends in (first, last))
+        for name, words in [*before, *listed, *after]:
+            card.one_of(RuleButton(name, words, card), name == tool.mode, lambda name=name: tool.choose(name))
     card.row()
     head = QLabel(tool.title(), card)
     head.setFixedWidth(200)

@@ -267,6 +267,7 @@ class FactsCard(QFrame):
             try:
                 self._change(fact, thing, fact.set(typed))
             except ValueError as error:
+                self._said.clear()
                 self._trouble.setText(str(error))
         self.refresh()
 

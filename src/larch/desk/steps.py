@@ -12,7 +12,7 @@ from larch.core.words import _
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 
-WIDTH = 380
+WIDTH = 420
 PACE = 1100  # ms from one step to the next
 EVERYWHERE = Box(-1e6, -1e6, 1e6, 1e6)
 
@@ -37,6 +37,7 @@ class StepsCard(QFrame):
         head.addWidget(close)
         self.list = QListWidget(self)
         self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setAccessibleName(_("steps"))
         self.list.setStyleSheet(
             "QListWidget { border: none; background: transparent; font-size: 17px; }"

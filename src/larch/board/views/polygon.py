@@ -75,10 +75,13 @@ class PolygonView(FigureView):
 
     def kept_free(self, thing: Thing) -> list[Box]:
         assert isinstance(thing, Polygon)
-        if len(thing.vertices) > MOST_LETTERED or not any(map(str.strip, thing.corner_names())):
+        if len(thing.vertices) > MOST_LETTERED:
             return []
         corners = [thing.placement.to_page(*vertex) for vertex in thing.vertices]
-        return [Box(x - 11, y - 13, x + 11, y + 13) for x, y in letter_spots(corners)]
+        kept = [Box(x - 6, y - 6, x + 6, y + 6) for x, y in corners]
+        if any(map(str.strip, thing.corner_names())):
+            kept += [Box(x - 11, y - 13, x + 11, y + 13) for x, y in letter_spots(corners)]
+        return kept
 
     def slips(self, thing: Thing, page: Page) -> Iterator[Slip]:
         assert isinstance(thing, Polygon)
