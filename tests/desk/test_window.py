@@ -302,6 +302,7 @@ def test_sheets_dragged_together_anew_become_the_order(window: Window, qtbot) ->
     ids = [page.id for page in window.session.lesson.pages]
     window.run("spread")
     sheets = window.spread.list
+    qtbot.waitUntil(lambda: sheets.verticalScrollBar().maximum() > 0)  # laid out: the pages are more than fit
     first, third = (sheets.visualItemRect(sheets.item(row)) for row in (0, 2))
     sheets.setPositionForIndex(third.topLeft() + QPoint(first.width() - 30, 0), sheets.indexFromItem(sheets.item(0)))
     sheets.moved.emit()  # what a drop ends with

@@ -149,10 +149,18 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     things = _unique(_things(raw.things, lost), raw.next)
     from larch.core.settle import settle
 
-    return settle(Page(
+    page = settle(Page(
         id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, scale=raw.scale, things=things,
         next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
     ))  # fmt: skip
+    return page.replace(setouts=tuple(_settled(page, kept) for kept in setouts)) if setouts else page
+
+
+def _settled(page: Page, kept: Arrangement) -> Arrangement:
+    """What follows from other things of an arrangement is not written either."""
+    from larch.core.settle import settle
+
+    return Arrangement(kept.name, settle(page.replace(things=kept.things)).things)
 
 
 def _raw_page(data: bytes, fields: Fields) -> _RawPage:

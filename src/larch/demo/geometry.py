@@ -41,8 +41,8 @@ def folding() -> Page:
         ),
     )
     return page.put(
-        lettering(_("Drag a corner.\nWhen does the kite\nget more fold lines?"), 930, 200),
-        lettering(_("How often does\nthe hexagon fold\nonto itself?"), 930, 440, hue="plum"),
+        lettering(_("Drag a corner.\nWhen does the kite\nget more fold lines?"), 900, 200),
+        lettering(_("How often does\nthe hexagon fold\nonto itself?"), 900, 440, hue="plum"),
     )
 
 
