@@ -32,13 +32,14 @@ def help_html(window: Window) -> str:
         _("Stamp sets one mark for a tap and an even row for a drag. Paint fills what lines enclose, and shows where they "
           "don't."),
         _("Type sizes are named for the distance they are read from. A double tap opens a folded sticky note."),
-        _("Construct draws points, lines and circles and what follows from them: its question stands above the ledge. Tap or "
-          "drag from one to the next; what is near (a corner, a crossing, a place on a line) is used. A full point can be "
-          "dragged, a ring follows. What can't be there fades, says why, and comes back. Geometry > Steps tells how it was made."),
-        _("Measures can be typed: AB = 5, an angle, an area. The page (nothing selected, Ctrl+I) has a scale (4 squares = 1 m), "
-          "decimals and exact values. In words, {AB} tells a measure, and “½ · {AB} · {h} = {=}” computes."),
-        _("Lay a pen to the edge of a ruler or a set square, to the rim of a protractor, or swing the knob of the compasses. One "
-          "finger slides an instrument, two turn it. “Draws figures” makes what is drawn along it know its measure."),
+        _("Construct draws points, lines and circles and what follows from them: its question stands above the ledge. "
+          "Tap, or drag from one to the next; what is near (a corner, a crossing, a place on a line) is used. A full point can be "
+          "dragged, a ring follows. What can't be there fades, says why, and comes back. Geometry > Steps tells how it was "
+          "made."),
+        _("Measures can be typed: AB = 5, an angle, an area. The page (nothing selected, Ctrl+I) has a scale (4 squares = 1 "
+          "m), decimals and exact values. In words, {AB} tells a measure, and “½ · {AB} · {h} = {=}” computes."),
+        _("Lay a pen to the edge of a ruler or a set square, to the rim of a protractor, or swing the compasses. "
+          "One finger slides an instrument, two turn it. “Draws figures” makes what is drawn along it know its measure."),
         _("Share into… divides a shape into equal parts; select a shape and a line to cut it. Parts fit together exactly. "
           "Keys for a shape in hand: + and - for its size, [ and ] turn it, . changes its colour."),
         _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),

@@ -244,19 +244,24 @@ class Spread(QFrame):
             self.session.commit(Edit(_("Rename page"), page, page.replace(title=title)))
 
     def _dropped(self) -> None:
-        QTimer.singleShot(0, self._reorder)
+        """Reads the order at once: a picture that arrives a moment later lays all sheets out anew."""
+        order = self._placed_order()
+        QTimer.singleShot(0, lambda: self._reorder(order))
 
-    def _reorder(self) -> None:
-        """Takes over the order that was dragged together, reading the sheets row by row."""
-        assert self.session is not None
+    def _placed_order(self) -> list[str]:
+        """The ids of the pages as their sheets lie, row by row."""
         placed = []
         for row in range(self.list.count()):
             item = self.list.item(row)
             if item is not None:
                 rect = self.list.visualItemRect(item)
                 placed.append(((rect.center().y() // CELL.height(), rect.center().x()), item.data(Qt.ItemDataRole.UserRole)))
+        return [str(id) for _place, id in sorted(placed, key=lambda pair: pair[0])]
+
+    def _reorder(self, order: list[str]) -> None:
+        """Takes over the order that was dragged together."""
+        assert self.session is not None
         lesson = self.session.lesson
-        order = [str(id) for _place, id in sorted(placed, key=lambda pair: pair[0])]
         pages = tuple(page for id in order if (page := lesson.page(id)) is not None)
         if len(pages) == len(lesson.pages):
             self.session.commit(Edit(_("Move page"), lesson, lesson.replace(pages=pages)))
