@@ -33,9 +33,9 @@ def help_html(window: Window) -> str:
           "don't."),
         _("Type sizes are named for the distance they are read from. A double tap opens a folded sticky note."),
         _("Construct draws points, lines and circles and what follows from them: its question stands above the ledge. "
-          "Tap, or drag from one to the next; what is near (a corner, a crossing, a place on a line) is used. A full point can be "
-          "dragged, a ring follows. What can't be there fades, says why, and comes back. Geometry > Steps tells how it was "
-          "made."),
+          "Tap, or drag from one to the next; what is near (a corner, a crossing, a place on a line) is used. A full "
+          "point can be dragged, a ring follows. What can't be there fades, says why, and comes back. Geometry > Steps "
+          "tells how it was made."),
         _("Measures can be typed: AB = 5, an angle, an area. The page (nothing selected, Ctrl+I) has a scale (4 squares = 1 "
           "m), decimals and exact values. In words, {AB} tells a measure, and “½ · {AB} · {h} = {=}” computes."),
         _("Lay a pen to the edge of a ruler or a set square, to the rim of a protractor, or swing the compasses. "
