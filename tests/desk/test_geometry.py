@@ -88,7 +88,7 @@ def test_a_typed_wish_comes_true_and_says_what_moved(hand: Hand) -> None:
     hand.put(polygon_on(hand.canvas.page, [(200.0, 500.0), (520.0, 500.0), (360.0, 300.0)]))
     hand.canvas.select(["t1"])
     hand.window.facts.want(True)
-    type_fact(hand.window, "angle C", "90")
+    type_fact(hand.window, "angle C", "angle C = 90°")
     assert hand.window.facts._said.text().endswith("moved.")
     type_fact(hand.window, "AB", "100")
     assert "can't close" in hand.window.facts._trouble.text()

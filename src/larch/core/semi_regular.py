@@ -14,7 +14,10 @@ from larch.core.shape import Box, Point, box_of
 from larch.core.tiling import MOST_TILES, Cannot
 from larch.core.words import _
 
-SEMI_REGULAR: dict[str, tuple[int, ...]] = {
+SEMI_REGULAR: dict[str, tuple[int, ...]] = {  # the regular ones among them
+    "3.3.3.3.3.3": (3,) * 6,
+    "4.4.4.4": (4,) * 4,
+    "6.6.6": (6,) * 3,
     "3.3.3.4.4": (3, 3, 3, 4, 4), "3.3.4.3.4": (3, 3, 4, 3, 4), "3.4.6.4": (3, 4, 6, 4), "3.6.3.6": (3, 6, 3, 6),
     "3.3.3.3.6": (3, 3, 3, 3, 6), "4.8.8": (4, 8, 8), "3.12.12": (3, 12, 12), "4.6.12": (4, 6, 12),
 }  # fmt: skip

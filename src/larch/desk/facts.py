@@ -258,6 +258,9 @@ class FactsCard(QFrame):
         thing = page.thing(self.canvas.selection[0]) if self.canvas.selection else None
         stated = page_facts(page) if self.of_page() else thing.facts(page) if thing is not None else ()
         fact = next((f for f in stated if f.name == name), None)
+        head, sign, rest = typed.partition("=")
+        if fact is not None and sign and head.strip() in (fact.name, fact.label):  # “AB = 5 cm” means 5 cm
+            typed = rest.strip()
         if fact is None or fact.set is None or typed == (fact.value if fact.options else fact.text):
             self.refresh()
             return

@@ -6,7 +6,9 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.action import Action
+from larch.core.action import Action, Things, only
+from larch.core.arrange import toggle
+from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import Figure
 from larch.core.on_axes import coordinate_facts
@@ -121,7 +123,7 @@ class Line(Figure, frozen=True, kw_only=True, tag="line"):
         return changed
 
     def actions(self) -> tuple[Action, ...]:
-        return self.rule_actions()
+        return (*LINE_ACTIONS, *self.rule_actions())
 
 
 class Polyline(Figure, frozen=True, kw_only=True, tag="polyline"):
@@ -200,3 +202,13 @@ def end_names(page: Page, line: Figure) -> list[str]:
         return []
     names = [ref_name(page, ref) for ref in line.of[:2]]
     return names if all(names) else []
+
+
+def _dash(page: Page, things: Things) -> Edit:
+    return toggle(page, things, "dashed", _("Dashed"), _("Solid"))
+
+
+LINE_ACTIONS = (
+    Action("dashed", lambda p, ts: _("solid line") if all(getattr(t, "dashed", False) for t in ts) else _("dashed line"),
+           "ellipsis", _dash, only(Line), rank=54, words="help line construction style"),
+)  # fmt: skip

@@ -59,6 +59,13 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
     def shelf(cls) -> Iterator[ShelfItem]:
         tray, measures = "Shapes", ("sides", "angles")
         yield ShelfItem("triangle", _("triangle"), tray, lambda: cls(shown=measures), _("three sides measure angle"))
+        three = ((0.0, 96.0), (128.0, 96.0), (0.0, 0.0))
+        by = _("three sides lengths SSS build given"), _("side and angles given ASA SAS build")
+        yield ShelfItem(
+            "triangle by sides", _("triangle by sides"), tray, lambda: cls(vertices=three, shown=("sides",)), by[0]
+        )
+        yield ShelfItem("triangle by angles", _("triangle by side and angles"), tray,
+                        lambda: cls(shown=("AB", "angle A", "angle B")), by[1])  # fmt: skip
         for name, (keeps, corners) in STARTS.items():
             yield ShelfItem(name, _(name), tray, _maker(corners, keeps, "moss"), _("shape sides angles special measure"))
         panel = ((0.0, 0.0), (160.0, 0.0), (224.0, 128.0), (0.0, 128.0))
