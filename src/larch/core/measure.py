@@ -5,18 +5,22 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from larch.core import geometry
 from larch.core.classify import classify
 from larch.core.shape import Point
-from larch.core.svg_shapes import Outline, Round
+
+if TYPE_CHECKING:
+    from larch.core.svg_shapes import Outline, Round
 
 ROUND = 1e-9  # relative difference of half axes up to which an ellipse is a circle
 
 
 def measured(shape: Outline | Round) -> dict[str, Any]:
     """The measures of a shape under the keys that `larch measure --json` prints."""
+    from larch.core.svg_shapes import Round  # an XML parser, which figures of a page do without
+
     return _round(shape) if isinstance(shape, Round) else _outline(shape)
 
 
