@@ -18,6 +18,7 @@ from larch.core.words import _
 
 CIRCLE = "It hangs on itself."
 GONE = "What it hangs on is gone."
+MISFIT = "Its rule makes something of another kind."
 NOT_THERE = "What it hangs on is not there."
 
 
@@ -110,10 +111,7 @@ class Settler:
             if id in self.plan.looped:
                 raise NotThere(CIRCLE)
             form = self.made(thing)
-            if thing.why:
-                fresh = thing.replace(why="").formed(form)
-            else:
-                fresh = thing if thing.form() == form else thing.formed(form)
+            fresh = thing if not thing.why and thing.form() == form else _formed(thing, form)
             if fresh.rule == "polygon":
                 fresh = self._lettered(fresh)
             self._forms[id] = form
@@ -146,6 +144,14 @@ class Settler:
             found: Form = traced(self, thing)
             return found
         return made_by(thing.rule, [self.form(ref) for ref in thing.of], thing.values)
+
+
+def _formed(thing: Figure, form: Form) -> Figure:
+    """The thing with another form. Raises NotThere if a thing of its kind can't have that, as only a file can ask for."""
+    try:
+        return (thing.replace(why="") if thing.why else thing).formed(form)
+    except (AttributeError, TypeError, ValueError) as error:
+        raise NotThere(MISFIT) from error
 
 
 def settle(page: Page, before: Page | None = None) -> Page:

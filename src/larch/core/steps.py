@@ -31,9 +31,9 @@ def ref_name(page: Page, ref: str) -> str:
         return thing.name
     names_of = getattr(thing, "corner_names", None)
     names = names_of() if names_of is not None else []
-    if sign == ":" and k < len(names):
+    if sign == ":" and 0 <= k < len(names):
         return str(names[k]).strip()
-    if sign == "/" and names and k < len(names):
+    if sign == "/" and 0 <= k < len(names):
         return f"{names[k]}{names[(k + 1) % len(names)]}".strip()
     return ""
 

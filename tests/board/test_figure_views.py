@@ -1,0 +1,50 @@
+"""Whatever figures a page holds, it is painted, and where they are not there they are faint with the reason."""
+
+from __future__ import annotations
+
+import json
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from PyQt6.QtGui import QImage, QPainter
+
+from larch.board.paint import paint_page
+from larch.board.slips import laid_out
+from larch.core.codec import page_from_json
+from larch.core.page import Page
+from larch.core.settle import carried, settle
+from larch.core.shape import Box, Placement
+from larch.core.things.circle import Circle
+from larch.core.things.point import Point
+from tests.board.test_surface import differing
+from tests.core.test_figure_fuzz import figures
+
+
+def painted(page: Page) -> QImage:
+    image = QImage(640, 480, QImage.Format.Format_RGB32)
+    painter = QPainter(image)
+    paint_page(painter, page, Box(0, 0, 640, 480))
+    painter.end()
+    return image
+
+
+@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@given(listed=st.lists(figures, max_size=8))
+def test_any_page_of_figures_is_painted(qapp: object, listed: list[dict]) -> None:
+    things = [{**thing, "id": f"t{i + 1}"} for i, thing in enumerate(listed)]
+    page = page_from_json(json.dumps({"id": "p1", "things": things}).encode())
+    assert painted(page).width() == 640
+    assert set(laid_out(page)) <= {thing.id for thing in page.things}
+
+
+def test_what_is_not_there_is_faint_and_says_why(qapp: object) -> None:
+    ends = [Point(placement=Placement(x, 240)) for x in (200, 300)]
+    circles = [Circle(rule="circle with radius", of=(id,), values=(80.0,)) for id in ("t1", "t2")]
+    page = settle(Page(id="p").put(*ends, *circles, Point(name="P", rule="meet", of=("t3", "t4"), values=(0.0,))))
+    apart = page.with_things(carried(page, ["t2"], 200, 0))
+    assert apart.thing("t5").why
+    without = apart.replace(things=apart.things[:4])
+    seen = differing(painted(apart), painted(without))
+    assert seen > 20  # the faint point and the sentence
+    never = settle(Page(id="p").put(Point(rule="midpoint", of=("t8", "t9"))))
+    assert differing(painted(never), painted(Page(id="p"))) == 0  # it was never anywhere
