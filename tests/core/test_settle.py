@@ -174,6 +174,23 @@ def test_copies_follow_copies_or_are_free() -> None:
     assert alone.rule == "" and alone.form().centre == pytest.approx((324, 324))
 
 
+def test_taken_to_another_page_they_follow_each_other_there_and_nothing_else() -> None:
+    from larch.core.arrange import brought, put, taken_along
+    from larch.core.codec import thing_from_json, thing_to_json
+
+    page = euclid()
+    other = page_of(point("A", 700, 700), point("B", 20, 900))  # with ids that mean something else here
+    for ids in (["t1", "t2", "t3"], ["t3", "t5"], ["t6"]):
+        carried_over = [thing_from_json(thing_to_json(thing)) for thing in taken_along(page.some(ids))]
+        after = settle(put(other, brought(other, carried_over, 0, 0), "Paste").after)
+        new = after.things[2:]
+        assert not any(thing.why for thing in new)
+        assert [thing.form() for thing in new] == [thing.form() for thing in page.some(ids)]
+        own = {thing.id for thing in new}
+        assert all(ref in own for thing in new for ref in thing.of)
+        assert after.things[:2] == other.things
+
+
 def test_arrow_keys_and_setting_free() -> None:
     page = euclid()
     nudged = nudge(page, page.some(["t3"]), 2, 0).after

@@ -9,7 +9,7 @@ from larch.core.edit import Edit
 from larch.core.figure import Figure, split_ref
 from larch.core.hues import HUES
 from larch.core.page import Arrangement, Page, with_groups
-from larch.core.settle import carried, free_of, without
+from larch.core.settle import carried, free_of, settle, without
 from larch.core.shape import union
 from larch.core.thing import Thing
 from larch.core.words import _, many
@@ -54,8 +54,25 @@ def _follows_copies(copy: Figure, renamed: Mapping[str, str], dx: float, dy: flo
         of = tuple(renamed[id] + (f"{sign}{k}" if sign else "") for id, sign, k in refs)
         follower: Thing = fresh.replace(of=of)
         return follower
-    free: Thing = fresh.replace(rule="", of=(), values=(), why="").moved(dx, dy)
+    free: Thing = _loose(fresh).moved(dx, dy)
     return free
+
+
+def taken_along(things: Things) -> list[Thing]:
+    """Things as they go to another page: what follows from things that stay behind is free there."""
+    ids = set(ids_of(things))
+    return [_loose(t) if isinstance(t, Figure) and not ids.issuperset(split_ref(r)[0] for r in t.of) else t for t in things]
+
+
+def _loose(figure: Figure) -> Thing:
+    free: Thing = figure.replace(rule="", of=(), values=(), why="")
+    return free
+
+
+def brought(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
+    """Copies for a page of things that come from another one."""
+    there = settle(Page(id="", unit=page.unit, scale=page.scale, things=tuple(things)))
+    return copies(page, there.things, dx, dy)
 
 
 def duplicate(page: Page, things: Things) -> Edit:

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QGuiApplication
 
 from larch.board.paint import page_image, page_svg
 from larch.board.views import view_of
-from larch.core.arrange import put
+from larch.core.arrange import brought, put, taken_along
 from larch.core.codec import CodecError, thing_from_json, thing_to_json
 from larch.core.edit import Edit
 from larch.core.page import Page
@@ -31,7 +31,7 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     if not things:
         return
     data = QMimeData()
-    data.setData(OWN, QByteArray(msgspec.json.encode([Raw(thing_to_json(thing)) for thing in things])))
+    data.setData(OWN, QByteArray(msgspec.json.encode([Raw(thing_to_json(thing)) for thing in taken_along(things)])))
     area = union(view_of(thing).reach(thing, page) for thing in things)
     alone = page.replace(things=tuple(things), paper=page.paper.__class__())
     data.setImageData(page_image(alone, max(16, min(4000, round(area.width * 2))), area))
@@ -51,9 +51,8 @@ def paste_edit(page: Page, centre: Point) -> Edit | None:
     if data is None:
         return None
     if data.hasFormat(OWN):
-        things = _things(bytes(data.data(OWN).data()))
-        moved = [thing.moved(SHIFT, SHIFT).replace(locked=False) for thing in things]
-        return put(page, moved, _("Paste")) if moved else None
+        made = brought(page, _things(bytes(data.data(OWN).data())), SHIFT, SHIFT)
+        return put(page, made, _("Paste")) if made else None
     text = _text(data)
     if text is None:
         return None
