@@ -91,7 +91,7 @@ def test_two_fingers_turn_and_shift(turn: float, dx: float, dy: float) -> None:
     c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
     before = ((-100.0, 0.0), (100.0, 0.0))
     after = tuple((x * c + y * s + dx, -x * s + y * c + dy) for x, y in before)
-    found, middle, shift = drag_two(Ruler(), before, after)
+    found, middle, shift = drag_two(before, after)
     assert (found - turn + 180) % 360 == pytest.approx(180, abs=1e-6)
     assert middle == (0, 0) and shift == pytest.approx((dx, dy), abs=1e-6)
 

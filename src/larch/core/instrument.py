@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from typing import Any, ClassVar, NamedTuple
+from typing import ClassVar, NamedTuple
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.edit import Edit
+from larch.core.fact import read_number
 from larch.core.figure import Figure
 from larch.core.page import Page
 from larch.core.plane.forms import Angle, Line, NotThere, Path
@@ -68,8 +69,13 @@ class Instrument(Thing, frozen=True, kw_only=True, tag="_instrument"):
         place = self.placement
         return [Edge(place.to_page(*a), place.to_page(*b)) for a, b in self.straight_edges()]
 
-    def turned_about(self, degrees: float, centre: Point) -> Any:
-        return self.turned(degrees, centre)
+    def turned_to(self, typed: str) -> Thing:
+        """Turned about its zero to an angle that a person typed. Raises ValueError with one sentence."""
+        by = read_number(typed) - self.placement.turn
+        if not abs(by) <= 1e6:
+            raise ValueError(_("A turn lies between 0° and 360°."))
+        changed: Thing = self.turned(by, (self.placement.x, self.placement.y))
+        return changed
 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         """An edge falls onto the edge of another instrument, or its zero onto a point."""
@@ -186,7 +192,7 @@ def held_turn(page: Page, instrument: Instrument, others: Sequence[Thing], degre
     return degrees, ""
 
 
-def drag_two(instrument: Instrument, before: tuple[Point, Point], after: tuple[Point, Point]) -> tuple[float, Point, Point]:
+def drag_two(before: tuple[Point, Point], after: tuple[Point, Point]) -> tuple[float, Point, Point]:
     """What two fingers do to an instrument: a turn in degrees about a place, and then a shift."""
     (ax, ay), (bx, by) = before
     (cx, cy), (dx, dy) = after

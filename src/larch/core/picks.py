@@ -82,8 +82,6 @@ def _places(form: Form) -> list[Point]:
         except NotThere:
             break
         found.append((spot.x, spot.y))
-    if isinstance(form, Circle | Ellipse):
-        return found  # its centre comes first
     return found
 
 

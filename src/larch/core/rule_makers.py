@@ -160,15 +160,6 @@ def make_image(move: Callable[[Forms, Values], moves.Move]) -> Maker:
     return lambda forms, values: move(forms[1:], values).form(forms[0])
 
 
-def make_way(forms: Forms) -> Point:
-    line = line_form(forms[0])
-    return line.way
-
-
-def mirror_circle(forms: Forms, values: Values) -> Form:
-    return moves.reflection(line_form(forms[1])).form(forms[0])
-
-
 def slide_on(forms: Forms, values: Values, at: Point) -> Values:
     return (parameter(forms[0], at),)
 

@@ -371,7 +371,7 @@ RULES: dict[str, Rule] = {
     "mirror": Rule(
         (FI, LN),
         "",
-        make.mirror_circle,
+        make.make_image(lambda f, v: moves.reflection(make.line_form(f[0]))),
         "reflect in a line",
         "Reflect {0} in {1}.",
         "flip-horizontal-2",

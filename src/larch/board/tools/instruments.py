@@ -305,7 +305,7 @@ class TwoFingers(Gesture):
             return
         self.at[sample.pointer] = sample.page_pos
         one, other = self.at.values()
-        turn, middle, (dx, dy) = drag_two(self.thing, self.before, (one, other))
+        turn, middle, (dx, dy) = drag_two(self.before, (one, other))
         box = self.thing.box().grown(NEAR)
         others = [t for t in self.stage.things_in(box) if t.id != self.thing.id]
         turn, why = held_turn(self.stage.page, self.thing, others, turn)

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from typing import ClassVar, NamedTuple
 
-from larch.core.fact import Fact, read_number
+from larch.core.fact import Fact
 from larch.core.instrument import Instrument, lines_near, points_near
 from larch.core.page import Page
 from larch.core.plane.forms import direction
@@ -66,19 +66,12 @@ class Protractor(Instrument, frozen=True, kw_only=True, tag="protractor"):
         return (self.placement.x, self.placement.y)
 
     def facts(self, page: Page) -> Iterator[Fact]:
-        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self._turned_to)
+        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self.turned_to)
         found = reading(self, page)
         if found is None:
             yield Fact("reads", None, "°", _("no angle lies at its middle"), _("it reads"))
         else:
             yield angle_fact(page, "reads", found.angle, _("it reads"))
-
-    def _turned_to(self, typed: str) -> Thing:
-        by = read_number(typed) - self.placement.turn
-        if not abs(by) <= 1e6:
-            raise ValueError(_("A turn lies between 0° and 360°."))
-        changed: Thing = self.turned(by, self.centre())
-        return changed
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
         """What lies at its middle: it reads that."""

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from typing import ClassVar
 
-from larch.core.fact import Fact, read_number
+from larch.core.fact import Fact
 from larch.core.instrument import Instrument
 from larch.core.page import Page
 from larch.core.scale import angle_fact, length_fact, read_length
@@ -66,14 +66,7 @@ class Ruler(Instrument, frozen=True, kw_only=True, tag="ruler"):
             return changed
 
         yield length_fact(page, "length", self.length, _("length"), set=sized)
-        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self._turned_to)
-
-    def _turned_to(self, typed: str) -> Thing:
-        by = read_number(typed) - self.placement.turn
-        if not abs(by) <= 1e6:
-            raise ValueError(_("A turn lies between 0° and 360°."))
-        changed: Thing = self.turned(by, (self.placement.x, self.placement.y))
-        return changed
+        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self.turned_to)
 
     def handles(self) -> tuple[Handle, ...]:
         return (
@@ -131,14 +124,7 @@ class SetSquare(Instrument, frozen=True, kw_only=True, tag="set square"):
 
     def facts(self, page: Page) -> Iterator[Fact]:
         yield length_fact(page, "short leg", self.short, _("shorter leg"))
-        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self._turned_to)
-
-    def _turned_to(self, typed: str) -> Thing:
-        by = read_number(typed) - self.placement.turn
-        if not abs(by) <= 1e6:
-            raise ValueError(_("A turn lies between 0° and 360°."))
-        changed: Thing = self.turned(by, (self.placement.x, self.placement.y))
-        return changed
+        yield angle_fact(page, "turn", self.placement.turn % 360, _("turned by"), set=self.turned_to)
 
     def handles(self) -> tuple[Handle, ...]:
         across, _up = self.legs()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import ClassVar
 
 from larch.core import geometry
@@ -87,7 +87,7 @@ class Tiles(Thing, frozen=True, kw_only=True, tag="tiles"):
         else:
             yield length_fact(page, "side", self.side * place, _("side"), set=self._sided(page))
 
-    def _sided(self, page: Page):  # type: ignore[no-untyped-def]
+    def _sided(self, page: Page) -> Callable[[str], Thing]:
         def put_side(typed: str) -> Thing:
             side = read_length(typed, page) / self.placement.scale
             if not 12 <= side <= 1000:
@@ -122,7 +122,7 @@ class Tiles(Thing, frozen=True, kw_only=True, tag="tiles"):
         return ACTIONS
 
 
-def _maker(pattern: str):  # type: ignore[no-untyped-def]
+def _maker(pattern: str) -> Callable[[], Thing]:
     return lambda: Tiles(
         pattern=pattern, side=96.0 if pattern in BASES else 48.0, hue="lake" if pattern in BASES else "moss"
     )
