@@ -2,18 +2,21 @@
 
 Three- and four-sided shapes always do, by half turns about the middles of their sides. A regular polygon does if its
 angle divides a full turn. Any other shape is tried for a boundary that can be split as translations or half turns need
-it: two or three pairs of translated pieces (Beauquier and Nivat 1991), or Conway's criterion (Schattschneider 1980).
+it: two or three pairs of translated pieces (Beauquier and Nivat 1991), or Conway's criterion (Schattschneider 1980);
+then for quarter, third and sixth turns and glide reflections (`larch.core.heesch`).
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 from larch.core import geometry
 from larch.core.classify import classify, polygon_name
 from larch.core.fact import number_text
+from larch.core.heesch import unit_of
 from larch.core.plane.moves import Move, point_reflection, translation
 from larch.core.shape import Box, Point, box_of
 from larch.core.words import _
@@ -41,7 +44,22 @@ class Tiling(NamedTuple):
 
 def tiling_of(ring: Ring) -> Tiling:
     """How a shape tiles the plane. Raises Cannot with the reason."""
-    corners = tuple(ring)
+    found = _tiling_of(tuple(ring))
+    if isinstance(found, str):
+        raise Cannot(found)
+    return found
+
+
+@lru_cache(64)
+def _tiling_of(ring: tuple[Point, ...]) -> Tiling | str:
+    """Kept, with the reason where there is none: facts ask again whenever they are shown."""
+    try:
+        return _sought(ring)
+    except Cannot as reason:
+        return str(reason)
+
+
+def _sought(corners: tuple[Point, ...]) -> Tiling:
     sort = classify(corners)
     if sort.why:
         raise Cannot(_("It is no shape: {why}").format(why=_(sort.why)))
@@ -53,13 +71,18 @@ def tiling_of(ring: Ring) -> Tiling:
         raise Cannot(words.format(shape=_(polygon_name(len(corners))), angle=number_text(angle, 1)))
     if len(corners) > MOST_CORNERS:
         raise Cannot(_("It has too many corners to be tried here."))
-    found = _translated(corners) or _conway(corners)
+    found = _translated(corners) or _conway(corners) or _by_heesch(corners)
     if found is None:
         finer = _subdivided(corners)
-        found = (_translated(finer) or _conway(finer)) if finer else None
+        found = (_translated(finer) or _conway(finer) or _by_heesch(finer)) if finer else None
     if found is None:
-        raise Cannot(_("Its outline can't be split into pieces that fit each other by translations or half turns."))
+        raise Cannot(_("Its outline can't be split into pieces that fit each other by translations, turns or reflections."))
     return found
+
+
+def _by_heesch(ring: tuple[Point, ...]) -> Tiling | None:
+    unit = unit_of(ring)
+    return Tiling(unit.tiles, unit.u, unit.v, _(unit.words)) if unit is not None else None
 
 
 def _subdivided(ring: tuple[Point, ...]) -> tuple[Point, ...]:

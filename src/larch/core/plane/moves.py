@@ -29,6 +29,11 @@ class Move(NamedTuple):
             return Move(other.a * self.a.conjugate(), other.a * self.b.conjugate() + other.b, not self.over)
         return Move(other.a * self.a, other.a * self.b + other.b, self.over)
 
+    def inverse(self) -> Move:
+        """What undoes it. Raises ZeroDivisionError for an enlargement to nothing, which is never made."""
+        a, b = 1 / self.a, -self.b / self.a
+        return Move(a.conjugate(), b.conjugate(), True) if self.over else Move(a, b)
+
     @property
     def factor(self) -> float:
         return abs(self.a)
