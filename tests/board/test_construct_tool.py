@@ -10,10 +10,12 @@ from PyQt6.QtTest import QTest
 
 from larch.board.tools.base import Prompt
 from larch.board.tools.construct import ConstructTool
+from larch.core.edit import Edit
 from larch.core.rules import RULES
 from larch.core.shape import Placement
 from larch.core.things.axes import Axes
 from larch.core.things.circle import Circle
+from larch.core.things.equation import Equation
 from larch.core.things.line import Line
 from larch.core.things.point import Point
 from larch.core.things.polygon import Polygon, polygon_on
@@ -226,3 +228,22 @@ def test_dragging_a_vertex_moves_dependants_in_the_same_frame(hand: Hand) -> Non
     assert seen == pytest.approx((450, 320), abs=6)
     QTest.mouseRelease(hand.canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, hand.at(600, 340))
     assert hand.canvas.page.thing(middle).form() == pytest.approx((450, 320), abs=6)
+
+
+def test_two_graphs_on_axes_meet_by_taps(hand: Hand) -> None:
+    axes = Axes(placement=Placement(200, 150), width=480, height=400)
+    hand.put(
+        axes,
+        Equation(source="y = x^2 - 3", placement=Placement(800, 150)),
+        Equation(source="y = x - 1", placement=Placement(800, 250)),
+    )
+    page = hand.canvas.page
+    axes = page.things[0]
+    links = {thing.id: thing.replace(axes=axes.id) for thing in page.things if isinstance(thing, Equation)}
+    hand.canvas.commit(Edit("link", page, page.with_things(links)))
+    hand.window.hand.construct("meet")
+    for x in (1.0, 3.0):  # a place on the parabola, one on the line; each away from the other
+        y = x * x - 3 if x == 1.0 else x - 1
+        hand.tap(*axes.page_of((x, y)))
+    point = next(thing for thing in hand.canvas.page.things if isinstance(thing, Point))
+    assert axes.plane_of(point.form()) == pytest.approx((2, 1))

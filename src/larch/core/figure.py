@@ -11,7 +11,7 @@ from msgspec import Struct
 
 from larch.core.fact import Fact, read_number
 from larch.core.memo import remember
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.words import _
@@ -139,6 +139,8 @@ def place(form: Form, k: int) -> Spot:
             points = [centre]
         case Angle(vertex, a, b):
             points = [vertex, a, b]
+        case Graph():
+            points = []
     if not 0 <= k < len(points):
         raise NotThere("It has no such point.")
     return Spot(*points[k])

@@ -6,7 +6,7 @@ import math
 from typing import TYPE_CHECKING, Any
 
 from larch.core.figure import Figure, split_ref
-from larch.core.plane.forms import Circle, Ellipse, Form, Line, NotThere, Path, Spot
+from larch.core.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.plane.near import on_form
 from larch.core.rules import made_by
 from larch.core.shape import Point
@@ -35,7 +35,7 @@ def traced(settler: Settler, locus: Figure) -> Any:
         raise NotThere("The one point does not hang on the other.")
     lines: list[list[Point]] = [[]]
     for t in _places(track, max(24, min(PLACES, WORK // len(chain)))):
-        at = _at(settler, chain, driver_id, Spot(*on_form(track, t)), tracer)
+        at = _at(settler, chain, driver_id, track, t, tracer)
         if at is None:
             lines.append([])
         else:
@@ -61,6 +61,9 @@ def _places(track: Form, count: int) -> list[float]:
             low, high = track.start, track.start + track.span
         case Path():
             low, high = 0.0, float(len(track.sides())) - 1e-9
+        case Graph(ts):
+            runs = [t for run in ts for t in run]
+            return runs[:: max(1, len(runs) // count)]
         case _:
             raise NotThere("The moving point must lie on a line or a circle.")
     return [low + (high - low) * k / count for k in range(count + 1)]
@@ -89,17 +92,18 @@ def _between(settler: Settler, start: str, end: str) -> list[Figure]:
     return chain[::-1][:MOST_BETWEEN]
 
 
-def _at(settler: Settler, chain: list[Figure], driver: str, spot: Spot, tracer: str) -> Point | None:
+def _at(settler: Settler, chain: list[Figure], driver: str, track: Form, t: float, tracer: str) -> Point | None:
     """Where the tracing point is while the moving one is at a place; None where it is not there."""
     from larch.core.figure import part_of
 
-    forms: dict[str, Form] = {driver: spot}
+    forms: dict[str, Form] = {}
 
     def form(ref: str) -> Form:
         id, sign, k = split_ref(ref)
         return part_of(forms[id], sign, k) if id in forms else settler.form(ref)
 
     try:
+        forms[driver] = Spot(*on_form(track, t))
         for thing in chain:
             if thing.rule in ("locus", "plotted"):
                 return None

@@ -10,7 +10,7 @@ from larch.core.edit import Edit
 from larch.core.figure import Figure, free_letters, place, side
 from larch.core.on_axes import axes_under
 from larch.core.page import Page
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, box_round
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
 from larch.core.plane.meet import meetings
 from larch.core.plane.near import distance, parameter, within
 from larch.core.rules import RULES, Rule, fits, made_by
@@ -32,11 +32,15 @@ class Pick(NamedTuple):
     why: str = ""
 
 
-def figures_near(page: Page, things: Sequence[Thing], at: Point, reach: float) -> list[tuple[Figure, Form]]:
-    """The figures whose line comes within reach of a place, the topmost first."""
-    found = []
-    for thing in reversed(things):
-        if isinstance(thing, Figure) and (form := thing.form_on(page)) is not None:
+def figures_near(page: Page, things: Sequence[Thing], at: Point, reach: float) -> list[tuple[Thing, Form]]:
+    """The figures, and the graphs on axes, whose line comes within reach of a place, the topmost first."""
+    found: list[tuple[Thing, Form]] = []
+    candidates = list(reversed(things))
+    for axes in [thing for thing in candidates if thing.kind() == "axes"]:
+        candidates += [curve for curve in axes.uses(page) if curve not in candidates]
+    for thing in candidates:
+        form = thing.form_on(page)
+        if form is not None and (isinstance(thing, Figure) or isinstance(form, Graph)):
             endless = isinstance(form, Line) and form.form in ("ray", "line")
             if endless or box_round(form).grown(reach).holds(*at):
                 found.append((thing, form))
@@ -63,7 +67,7 @@ def point_at(page: Page, things: Sequence[Thing], at: Point, reach: float, snap:
     return new_point(page, at, reach, snap)
 
 
-def _old_point(near: list[tuple[Figure, Form]], at: Point, reach: float) -> Pick | None:
+def _old_point(near: list[tuple[Thing, Form]], at: Point, reach: float) -> Pick | None:
     best: tuple[float, Pick] | None = None
     for figure, form in near:
         for k, spot in enumerate(_places(form)):
@@ -85,7 +89,7 @@ def _places(form: Form) -> list[Point]:
     return found
 
 
-def _curves(figure: Figure, form: Form) -> list[tuple[str, Form]]:
+def _curves(figure: Thing, form: Form) -> list[tuple[str, Form]]:
     """The lines of a figure, each with what it is called: sides one by one, round ones as a whole."""
     if isinstance(form, Path):
         return [(f"{figure.id}/{k}", one) for k, one in enumerate(form.sides())]
@@ -135,7 +139,7 @@ def form_at(page: Page, things: Sequence[Thing], at: Point, reach: float, wanted
             if isinstance(form, Spot) and math.dist(form, at) <= reach:
                 return Pick(figure.id, at)
         for figure, form in near:
-            if distance(form, at) <= reach or within(form, at):
+            if fits(wanted, form) and (distance(form, at) <= reach or within(form, at)):
                 return Pick(figure.id, at)
         return None
     curves = [(ref, form) for figure, form in near for ref, form in _curves(figure, form)]

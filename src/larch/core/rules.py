@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 
 from larch.core import rule_makers as make
 from larch.core.plane import construct, moves
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, sound
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, sound
 from larch.core.rule_makers import MOST_CORNERS, Forms, Maker, Values
 from larch.core.shape import Point
 
@@ -457,7 +457,7 @@ def fits(wanted: str, form: Any) -> bool:
         case "circle":
             return isinstance(form, Circle)
         case "curve":
-            return isinstance(form, Line | Circle | Ellipse | Path | Angle)
+            return isinstance(form, Line | Circle | Ellipse | Path | Angle | Graph)
         case "figure":
             return isinstance(form, Spot | Line | Circle | Ellipse | Path | Angle)
     return False

@@ -37,7 +37,7 @@ class Plan(NamedTuple):
 def plan_of(page: Page) -> Plan:
     """In which order the things of a page are settled."""
     follows = {t.id: t for t in page.things if isinstance(t, Figure) and t.rule}
-    parents = {id: tuple(dict.fromkeys(split_ref(ref)[0] for ref in thing.of)) for id, thing in follows.items()}
+    parents = {id: _parents(page, thing) for id, thing in follows.items()}
     children: dict[str, list[str]] = {}
     for id, above in parents.items():
         for parent in above:
@@ -45,6 +45,15 @@ def plan_of(page: Page) -> Plan:
     order, looped = _sorted(parents)
     telling = tuple(t.id for t in page.things if "{" in getattr(t, "text", ""))
     return Plan(order, parents, {id: tuple(below) for id, below in children.items()}, looped, telling)
+
+
+def _parents(page: Page, figure: Figure) -> tuple[str, ...]:
+    ids = dict.fromkeys(split_ref(ref)[0] for ref in figure.of)
+    for id in tuple(ids):
+        thing = page.thing(id)
+        if thing is not None and not isinstance(thing, Figure):
+            ids.update(dict.fromkeys(thing.rests_on(page)))
+    return tuple(ids)
 
 
 def _sorted(parents: Mapping[str, tuple[str, ...]]) -> tuple[tuple[str, ...], frozenset[str]]:
@@ -97,7 +106,9 @@ class Settler:
             thing = self.thing(id)
             if thing is None:
                 raise NotThere(GONE)
-            self._forms[id] = thing.form_on(self.page)
+            # Axes may have been changed together with the equations on them.
+            page = self.page.with_things(self.things) if self.things and not isinstance(thing, Figure) else self.page
+            self._forms[id] = thing.form_on(page)
         form = self._forms[id]
         if form is None:
             raise NotThere(NOT_THERE)
@@ -174,6 +185,10 @@ def _dirty(page: Page, before: Page | None) -> set[str] | None:
         return None
     old = {thing.id: thing for thing in before.things}
     dirty = {thing.id for thing in page.things if old.pop(thing.id, None) is not thing}
+    for id in plan_of(page).children if dirty or old else ():
+        thing = page.thing(id)
+        if thing is not None and not isinstance(thing, Figure) and thing.rests_on(page) != thing.rests_on(before):
+            dirty.add(id)  # an equation that has come to lie on other axes
     return dirty | set(old)
 
 

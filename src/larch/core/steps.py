@@ -52,6 +52,8 @@ def said(page: Page, ref: str) -> str:
     if sign == ":":
         return _("an end of {thing}").format(thing=_lower(thing.label(page)))
     label = _lower(thing.label(page))
+    if thing.kind() == "equation":
+        return _("the graph of {thing}").format(thing=thing.label(page))
     rule = RULES.get(getattr(thing, "rule", ""))
     if not sign and rule is not None and rule.family == "construct":
         names = "".join(ref_name(page, other) for other in getattr(thing, "of", ()))

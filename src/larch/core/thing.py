@@ -173,6 +173,10 @@ class Thing(
         """Its form for geometry, in page coordinates; None if it has none."""
         return None
 
+    def rests_on(self, page: Page) -> tuple[str, ...]:
+        """The ids of other things on which its form depends without its following from them."""
+        return ()
+
     def bare(self) -> Thing:
         """As it is written into a file: without what is derived."""
         return self

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from larch.core.shape import Box, Point, box_of
@@ -104,7 +105,21 @@ class Angle(NamedTuple):
     way_round: str = "inner"  # "inner" 0 to 180, "outer" 180 to 360, "turn" counter-clockwise from a to b
 
 
-Form = Spot | Line | Circle | Ellipse | Path | Angle
+class Graph(NamedTuple):
+    """The graph of a function: branches as samples, with the function itself between them.
+
+    ts: the parameters of the samples of each branch; points: where they lie. place: the place of a parameter, raising
+    NotThere outside. offs: how far places lie to the one side of the graph. window: whether a place can be seen.
+    """
+
+    ts: tuple[tuple[float, ...], ...]
+    points: tuple[tuple[Point, ...], ...]
+    place: Callable[[float], Point]
+    offs: Callable[[Sequence[Point]], Sequence[float]]
+    window: Callable[[Point], bool]
+
+
+Form = Spot | Line | Circle | Ellipse | Path | Angle | Graph
 
 
 def direction(a: Point, b: Point) -> float:
@@ -152,6 +167,8 @@ def box_round(form: Form) -> Box:
             return box_of(corners)
         case Angle(vertex, a, b):
             return box_of([vertex, a, b])
+        case Graph(_ts, points):
+            return box_of([point for run in points for point in run])
 
 
 def outline(form: Form, fineness: float = 2.0) -> list[Point]:
@@ -174,6 +191,8 @@ def outline(form: Form, fineness: float = 2.0) -> list[Point]:
             return [form.at(360 * k / count) for k in range(count + 1)]
         case Angle(vertex, a, b):
             return [a, vertex, b]
+        case Graph(_ts, points):
+            return [point for run in points for point in run]
 
 
 def sound(form: Form) -> bool:
@@ -191,3 +210,5 @@ def sound(form: Form) -> bool:
             return all(abs(x) <= FAR and abs(y) <= FAR for x, y in corners)
         case Angle(vertex, a, b):
             return all(abs(x) <= FAR and abs(y) <= FAR for x, y in (vertex, a, b))
+        case Graph():
+            return True

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from larch.core.plane.forms import SAME, Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
+from larch.core.plane.graphs import graph_meetings
 from larch.core.shape import Point
 
 SAMPLES = 720  # of an ellipse, between which its meetings with another curve are looked for
@@ -18,6 +19,10 @@ def meetings(one: Form, other: Form) -> list[Point]:
     Two circles: first the meeting to the left of the way from the one centre to the other. A line and a curve: in the
     order in which the line is run through. Paths: side by side.
     """
+    if isinstance(one, Graph):
+        return graph_meetings(one, other)
+    if isinstance(other, Graph):
+        return graph_meetings(other, one)
     a, b = _lines(one), _lines(other)
     if a is not None and b is not None:
         return _gathered([(s, t) for s in a for t in b], _line_line)

@@ -6,7 +6,7 @@ import cmath
 import math
 from typing import NamedTuple, TypeVar
 
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.shape import Point
 
 F = TypeVar("F", bound=Form)
@@ -57,6 +57,8 @@ class Move(NamedTuple):
                 return Circle(self.point(centre), radius * self.factor, kind, first, span)
             case Ellipse(centre, rx, ry, turn):
                 return Ellipse(self.point(centre), rx * self.factor, ry * self.factor, self.angle(turn))
+            case Graph():
+                raise NotThere("A graph keeps to its axes.")
             case Angle(vertex, a, b, way_round):
                 if self.over and way_round == "turn":
                     a, b = b, a

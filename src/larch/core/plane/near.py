@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
+from larch.core.plane.graphs import graph_parameter
 from larch.core.shape import Point
 
 
@@ -46,6 +47,8 @@ def parameter(form: Form, at: Point) -> float:
         case Angle(vertex, first, second):
             arms = (Line(vertex, first, "ray"), Line(vertex, second, "ray"))
             return parameter(min(arms, key=lambda arm: distance(arm, at)), at)
+        case Graph():
+            return graph_parameter(form, at)
         case Spot():
             return 0.0
 
@@ -66,6 +69,8 @@ def on_form(form: Form, t: float) -> Point:
             return at_share(sides[k], min(max(t - k, 0.0), 1.0))
         case Angle(vertex, a, _b):
             return on_form(Line(vertex, a, "ray"), t)
+        case Graph():
+            return form.place(t)
         case Spot():
             return form
 
@@ -105,8 +110,18 @@ def distance(form: Form, at: Point) -> float:
             return min(rim, *(distance(edge, at) for edge in edges))
         case Angle(vertex, a, b):
             return min(distance(Line(vertex, a, "ray"), at), distance(Line(vertex, b, "ray"), at))
+        case Graph():
+            return _to_graph(form, at)
         case _:
             return math.dist(on_form(form, parameter(form, at)), at)
+
+
+def _to_graph(graph: Graph, at: Point) -> float:
+    try:
+        away = math.dist(graph.place(graph_parameter(graph, at)), at)
+    except NotThere:
+        return math.inf
+    return away
 
 
 def within(form: Form, at: Point) -> bool:

@@ -137,13 +137,11 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
 
     def curves(self, page: Page) -> tuple[Equation, ...]:
         """The equations drawn on it: those linked to it, and those that lie on it and are linked to nothing."""
-        found = []
-        for thing in page.things:
-            if isinstance(thing, Equation) and (thing.axes == self.id if thing.axes else self._carries(thing)):
-                found.append(thing)
-        return tuple(found)
+        return tuple(thing for thing in page.things if isinstance(thing, Equation) and self.draws(thing))
 
-    def _carries(self, equation: Equation) -> bool:
+    def draws(self, equation: Equation) -> bool:
+        if equation.axes:
+            return equation.axes == self.id
         return self.extent().holds(*self.placement.to_local(*equation.box().centre))
 
     def facts(self, page: Page) -> Iterator[Fact]:

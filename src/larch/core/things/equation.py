@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
@@ -13,9 +13,13 @@ from larch.core.expression import ExpressionError, Undefined, exact_at, names_in
 from larch.core.fact import Fact, number_text
 from larch.core.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.page import Page
+from larch.core.plane.forms import Form, NotThere
 from larch.core.shape import Box
 from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
+
+if TYPE_CHECKING:
+    from larch.core.things.axes import Axes
 
 LONGEST = 1000
 
@@ -64,6 +68,27 @@ class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
         try:
             return curve_of(self.source)
         except (ExpressionError, NotDrawn):
+            return None
+
+    def axes_on(self, page: Page) -> Axes | None:
+        """The axes on which it is drawn: those it is linked to, or the topmost on which it lies."""
+        from larch.core.things.axes import Axes
+
+        return next((t for t in reversed(page.things) if isinstance(t, Axes) and t.draws(self)), None)
+
+    def rests_on(self, page: Page) -> tuple[str, ...]:
+        axes = self.axes_on(page)
+        return (axes.id,) if axes is not None else ()
+
+    def form_on(self, page: Page) -> Form | None:
+        curve, axes = self.curve(), self.axes_on(page)
+        if curve is None or axes is None:
+            return None
+        from larch.core.graph_form import graph_on
+
+        try:
+            return graph_on(curve, axes)
+        except NotThere:
             return None
 
     def facts(self, page: Page) -> Iterator[Fact]:
