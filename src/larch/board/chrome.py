@@ -19,6 +19,7 @@ from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
 
 REACH = 22.0  # half of the smallest target, pixels
+ROOMY = 96.0  # pixels along the shorter side
 APART = 14.0  # between a selection and its frame
 STEM = 30.0
 CORNERS = ("size-tl", "size-tr", "size-br", "size-bl")
@@ -56,7 +57,15 @@ def own_handles(things: Sequence[Thing], camera: Camera) -> list[tuple[str, str,
     if len(things) != 1 or things[0].locked or things[0].supply:
         return []
     thing = things[0]
+    if thing.roomy and min(_sides(thing, camera)) < ROOMY:
+        return []
     return [(thing.id, h.name, camera.to_view(*thing.placement.to_page(h.x, h.y))) for h in thing.handles()]
+
+
+def _sides(thing: Thing, camera: Camera) -> tuple[float, float]:
+    box = thing.extent()
+    scale = thing.placement.scale * camera.scale
+    return (box.width * scale, box.height * scale)
 
 
 def handle_at(handles: Sequence[tuple[str, str, Point]], pos: Point) -> tuple[str, str] | None:

@@ -34,12 +34,13 @@ class Action(Struct, frozen=True):
 def actions_for(page: Page, things: Things) -> list[Action]:
     """All that fits the selection, likeliest first: the kinds' own actions, then those for anything."""
     from larch.core.arrange import ARRANGING
+    from larch.core.links import LINKING
 
     found: dict[str, Action] = {}
     for thing in things:
         for action in thing.actions():
             found.setdefault(action.name, action)
-    for action in ARRANGING:
+    for action in (*ARRANGING, *LINKING):
         found.setdefault(action.name, action)
     fitting = [action for action in found.values() if action.fits(page, things)]
     return sorted(fitting, key=lambda action: action.rank)

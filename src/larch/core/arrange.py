@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 
 from larch.core.action import Action, Things
+from larch.core.align import ALIGNING
 from larch.core.edit import Edit
 from larch.core.figure import Figure, split_ref
+from larch.core.holds import HOLDING
 from larch.core.hues import HUES
 from larch.core.page import Arrangement, Page, with_groups
 from larch.core.settle import carried, free_of, settle, without
@@ -29,13 +31,16 @@ def put(page: Page, new: Sequence[Thing], label: str) -> Edit:
     return Edit(label, page, after, select=tuple(page.put_ids(len(new))))
 
 
-def copies(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
-    """Shifted copies. Groups get new names; equations follow the copy of their axes if that is copied too."""
+def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) -> list[Thing]:
+    """Shifted copies. Groups get new names; equations follow the copy of their axes if that is copied too.
+
+    here: of things of the same page, so that they know what they are copies of.
+    """
     renamed = dict(zip(ids_of(things), page.put_ids(len(things)), strict=True))
     made = []
     for thing in things:
         groups = tuple(f"{group}+{page.next}" for group in thing.groups)
-        copy = thing.moved(dx, dy).replace(groups=groups, locked=False)
+        copy = thing.moved(dx, dy).replace(groups=groups, locked=False, source=thing.id if here else "", limit=0)
         axes = getattr(thing, "axes", "")
         if axes in renamed:
             copy = copy.replace(axes=renamed[axes])
@@ -72,12 +77,41 @@ def _loose(figure: Figure) -> Thing:
 def brought(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
     """Copies for a page of things that come from another one."""
     there = settle(Page(id="", unit=page.unit, scale=page.scale, things=tuple(things)))
-    return copies(page, there.things, dx, dy)
+    return copies(page, there.things, dx, dy, here=False)
 
 
 def duplicate(page: Page, things: Things) -> Edit:
-    made = [copy.replace(supply=False) for copy in copies(page, things, DUPLICATE_SHIFT, DUPLICATE_SHIFT)]
+    """A copy a little aside, or, of copies that were moved, one as far on again."""
+    made = [copy.replace(supply=False) for copy in copies(page, things, *_step(page, things))]
     return put(page, made, _("Duplicate"))
+
+
+def _step(page: Page, things: Things) -> tuple[float, float]:
+    """The way that all the things have been moved from what they are copies of, if it is the same for all."""
+    ways = set()
+    for thing in things:
+        source = page.thing(thing.source)
+        if source is None or type(source) is not type(thing):
+            return (DUPLICATE_SHIFT, DUPLICATE_SHIFT)
+        ways.add((round(thing.placement.x - source.placement.x, 6), round(thing.placement.y - source.placement.y, 6)))
+    way = ways.pop() if len(ways) == 1 else (0.0, 0.0)
+    return way if any(way) else (DUPLICATE_SHIFT, DUPLICATE_SHIFT)
+
+
+def taken_from(page: Page, supply: Thing) -> int:
+    """How many on the page were taken from a supply."""
+    return sum(thing.source == supply.id and not thing.supply for thing in page.things)
+
+
+def exhausted(page: Page, supply: Thing) -> bool:
+    """Whether a supply with a limit has given all it has."""
+    return 0 < supply.limit <= taken_from(page, supply)
+
+
+def same_kind(page: Page, things: Things) -> list[str]:
+    """The ids of all that is of the kinds of some things, and can be moved."""
+    kinds = {thing.kind() for thing in things}
+    return [thing.id for thing in page.things if thing.kind() in kinds and not thing.locked and not thing.hidden]
 
 
 def delete(page: Page, things: Things) -> Edit:
@@ -171,6 +205,7 @@ def show_fact(page: Page, thing: Thing, name: str) -> Edit:
 def set_out(page: Page, name: str = "") -> Edit:
     """Remembers how the page is set out: everything on it but ink."""
     things = tuple(thing for thing in page.things if not thing.is_ink)
+    name = name.strip()[:60]
     others = tuple(kept for kept in page.setouts if kept.name != name)
     return Edit(_("Set out"), page, page.replace(setouts=(*others, Arrangement(name, things))))
 
@@ -211,7 +246,41 @@ def _can_group(page: Page, things: Things) -> bool:
     return len(tops) > 1
 
 
+def _hide(page: Page, things: Things) -> Edit:
+    return Edit(_("Hide"), page, page.changing(ids_of(things), lambda thing: thing.replace(hidden=True)), select=())
+
+
+def forward(page: Page, things: Things, by: int) -> Edit:
+    """One step up or down among the things that overlap it, the others keeping their order."""
+    chosen = set(ids_of(things))
+    order = list(page.things)
+    boxes = {thing.id: thing.box() for thing in order}
+    area = union(boxes[id] for id in chosen)
+    meeting = [k for k, thing in enumerate(order) if thing.id not in chosen and boxes[thing.id].meets(area)]
+    own = [k for k, thing in enumerate(order) if thing.id in chosen]
+    if by > 0:
+        target = next((k for k in meeting if k > max(own)), len(order) - 1)
+    else:
+        target = next((k for k in reversed(meeting) if k < min(own)), 0)
+    moving = [order[k] for k in own]
+    rest = [thing for thing in order if thing.id not in chosen]
+    pivot = order[target]
+    at = rest.index(pivot) + (1 if by > 0 else 0) if pivot in rest else (len(rest) if by > 0 else 0)
+    fresh = (*rest[:at], *moving, *rest[at:])
+    return Edit(_("Further up") if by > 0 else _("Further down"), page, page.replace(things=fresh))
+
+
+def to_depth(page: Page, id: str, at: int) -> Edit:
+    """A thing taken to a depth, 0 for the lowest."""
+    thing = page.thing(id)
+    if thing is None:
+        return Edit(_("Order"), page, page)
+    rest = tuple(other for other in page.things if other.id != id)
+    return Edit(_("Order"), page, page.replace(things=(*rest[:at], thing, *rest[at:])))
+
+
 ARRANGING: tuple[Action, ...] = (
+    *ALIGNING, *HOLDING,
     Action("supply", lambda p, ts: _("no longer a supply") if all(t.supply for t in ts) else _("supply"),
            "infinity", supply, rank=60, words="endless copies source"),
     Action("duplicate", _label(lambda: _("duplicate")), "copy", duplicate, shortcut="Ctrl+D", rank=61,
@@ -226,6 +295,11 @@ ARRANGING: tuple[Action, ...] = (
            rank=70, words="above top layer"),
     Action("to back", _label(lambda: _("to the back")), "send-to-back", to_back, shortcut="Ctrl+Shift+Down", rank=71,
            words="below under layer"),
+    Action("up one", _label(lambda: _("one further up")), "arrow-up", lambda p, ts: forward(p, ts, 1),
+           shortcut="Ctrl+Up", rank=70, words="forward layer above"),
+    Action("down one", _label(lambda: _("one further down")), "arrow-down", lambda p, ts: forward(p, ts, -1),
+           shortcut="Ctrl+Down", rank=71, words="backward layer below"),
+    Action("hide", _label(lambda: _("hide")), "eye-off", _hide, rank=76, words="invisible layer conceal"),
     Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
            lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words="rotate 90"),
     *(Action(f"colour {hue}", _colour_label(hue), "palette",

@@ -6,7 +6,7 @@ import os
 import tempfile
 import time
 import zlib
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, NamedTuple
 
@@ -15,6 +15,9 @@ from msgspec import Raw, Struct
 
 from larch.core.codec import CodecError, page_from_json, page_to_json
 from larch.core.lesson import Lesson
+from larch.core.media import LARGEST as LARGEST_MEDIUM
+from larch.core.media import NAME as MEDIUM
+from larch.core.media import digest, store
 from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.words import _, many
@@ -111,6 +114,22 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
                 _add_packed(archive, f"pages/{page.id}{ending}", part)
             if picture is not None:
                 archive.writestr(f"pages/{page.id}.svg", picture(page))
+        for name in media_of(lesson.pages):
+            data = store.data(name)
+            if data is not None:
+                way = zipfile.ZIP_DEFLATED if name.endswith(".svg") else zipfile.ZIP_STORED
+                archive.writestr(zipfile.ZipInfo(f"media/{name}", time.localtime()[:6]), data, way)
+
+
+def media_of(pages: Iterable[Page]) -> list[str]:
+    """The names of all media that pages speak of, those of their set-outs too."""
+    return sorted({name for page in pages for name in _page_media(page)})
+
+
+@remember
+def _page_media(page: Page) -> frozenset[str]:
+    things = [*page.things, *(thing for kept in page.setouts for thing in kept.things)]
+    return frozenset(name for thing in things for name in thing.media_names())
 
 
 class _Packed(NamedTuple):
@@ -197,6 +216,7 @@ def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
     if newer:
         losses.append(_("It was made by a newer Larch; what this one can't show is kept."))
     pages = _read_pages(archive, entry, losses)
+    _read_media(archive, pages, losses)
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _LessonEntry.__struct_fields__)
     ids = [int(page.id[1:]) for page in pages if page.id[:1] == "p" and page.id[1:].isdecimal()]
     lesson = Lesson(
@@ -237,6 +257,38 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
             losses.append(text.format(page=number))
         pages.append(page)
     return pages
+
+
+def _read_media(archive: zipfile.ZipFile, pages: list[Page], losses: list[str]) -> None:
+    """Takes what the pages speak of into the store. What is missing or not what its name says is told, not taken."""
+    import zipfile
+
+    lost = 0
+    left = LARGEST_FILE
+    for name in media_of(pages):
+        if store.has(name):
+            continue
+        try:
+            with archive.open(f"media/{name}") as part:
+                data = part.read(LARGEST_MEDIUM + 1)
+            left -= len(data)
+            if not MEDIUM.fullmatch(name) or digest(data) != name[:64] or left < 0:
+                raise CodecError("not what its name says")
+            store.keep(_harmless(data, name), name.rpartition(".")[2])
+        except (KeyError, ValueError, zipfile.BadZipFile, zlib.error, EOFError, OSError):
+            lost += store.data(name) is None
+    if lost:
+        losses.append(many("1 picture is missing or damaged.", "{n} pictures are missing or damaged.", lost))
+
+
+def _harmless(data: bytes, name: str) -> bytes:
+    """A lesson from elsewhere may hold a drawing that no one has looked at. Raises ValueError."""
+    if name.endswith(".svg"):
+        from larch.core.svg_clean import clean_svg
+
+        if clean_svg(data).dropped:
+            raise ValueError("the drawing does more than to show something")
+    return data
 
 
 def _bounded(archive: zipfile.ZipFile, name: str) -> bytes:

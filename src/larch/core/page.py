@@ -111,8 +111,16 @@ def positions(page: Page) -> dict[str, int]:
     return {thing.id: i for i, thing in enumerate(page.things)}
 
 
-def with_groups(page: Page, ids: Iterable[str]) -> tuple[str, ...]:
-    """The ids and those of everything grouped with them, in depth order."""
+def group_of(thing: Thing, opened: str = "") -> str:
+    """The outermost group it belongs to, or the next one inside an opened group; "" if there is none."""
+    groups = thing.groups
+    if opened in groups:
+        groups = groups[groups.index(opened) + 1 :]
+    return groups[0] if groups else ""
+
+
+def with_groups(page: Page, ids: Iterable[str], opened: str = "") -> tuple[str, ...]:
+    """The ids and those of everything grouped with them, in depth order; an opened group does not hold together."""
     chosen = set(ids)
-    groups = {thing.groups[0] for thing in page.some(chosen) if thing.groups}
-    return tuple(t.id for t in page.things if t.id in chosen or (t.groups and t.groups[0] in groups))
+    groups = {group_of(thing, opened) for thing in page.some(chosen)} - {""}
+    return tuple(t.id for t in page.things if t.id in chosen or (t.groups and group_of(t, opened) in groups))

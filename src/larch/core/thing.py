@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import cache
 from typing import TYPE_CHECKING, Any, ClassVar
 
@@ -42,13 +42,19 @@ class Snap(Struct, frozen=True):
 
 
 class ShelfItem(Struct, frozen=True):
-    """An entry on the shelf: what it is called, where it lies, what else it is called, and how it is made."""
+    """An entry on the shelf: what it is called, where it lies, what else it is called, and how it is made. `several`:
+    of an entry that puts out more than one thing; `make` then gives the one that stands for them."""
 
     name: str
     label: str
     tray: str
     make: Callable[[], Thing]
     words: str = ""
+    several: Callable[[], Sequence[Thing]] | None = None
+
+    def things(self) -> list[Thing]:
+        """All that it puts out; what follows from others refers to t1, t2 … of these."""
+        return list(self.several()) if self.several is not None else [self.make()]
 
 
 class Thing(
@@ -63,7 +69,9 @@ class Thing(
     """A value on a page. Its kinds are the modules of `larch.core.things`.
 
     `groups` lists the groups it belongs to, outermost first. `shown` names the facts shown beside it.
-    `extra` keeps fields of a newer version of Larch; they are written back unchanged.
+    `link`: where a tap on it leads (see `core.links`). `hold`: how it may be moved, if not freely (see `core.holds`).
+    `limit`: how many a supply gives, 0 for no end. `hidden`: not shown at all. `source`: the id of what it is
+    a copy of, on the same page.
     """
 
     id: str = ""
@@ -74,11 +82,18 @@ class Thing(
     supply: bool = False
     groups: tuple[str, ...] = ()
     shown: tuple[str, ...] = ()
+    link: str = ""
+    hold: str = ""
+    limit: int = 0
+    hidden: bool = False
+    source: str = ""
     extra: tuple[tuple[str, bytes], ...] = ()
 
     is_ink: ClassVar[bool] = False
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
+    holds_others: ClassVar[bool] = False  # what lies in it goes with it
+    roomy: ClassVar[bool] = False  # its handles are offered only where it is shown large enough to be dragged beside them
     takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it
     stretches_down: ClassVar[bool] = True  # its lower edge can be dragged, if it stretches at all
     editor: ClassVar[str] = ""  # which editor opens it: "words", "equation" or none
@@ -176,6 +191,14 @@ class Thing(
     def rests_on(self, page: Page) -> tuple[str, ...]:
         """The ids of other things on which its form depends without its following from them."""
         return ()
+
+    def media_names(self) -> tuple[str, ...]:
+        """The names of what it shows or plays from the store of media."""
+        return (self.link[6:],) if self.link.startswith("sound:") else ()
+
+    def rearranged(self, page: Page, before: Thing) -> Mapping[str, Thing]:
+        """The other things that change when a handle of it has been dragged."""
+        return {}
 
     def bare(self) -> Thing:
         """As it is written into a file: without what is derived."""

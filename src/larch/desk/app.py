@@ -15,12 +15,14 @@ from PyQt6.QtWidgets import QApplication
 
 from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
+from larch.core.media import store
 from larch.core.words import _
 from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
 from larch.services.motion import desktop_wants_stillness
+from larch.services.places import media_folder
 from larch.services.recent import remember_lesson
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
@@ -36,6 +38,7 @@ def application() -> QApplication:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
     found = QApplication.instance()
     app = found if isinstance(found, QApplication) else QApplication(sys.argv[:1])
+    store.folder = media_folder()
     app.setApplicationName("larch")
     app.setDesktopFileName("larch")
     app.setApplicationDisplayName("Larch")

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 from msgspec import Raw
 from PyQt6.QtCore import QByteArray, QMimeData
-from PyQt6.QtGui import QGuiApplication
+from PyQt6.QtGui import QGuiApplication, QImage
 
 from larch.board.paint import page_image, page_svg
 from larch.board.views import view_of
@@ -21,6 +23,9 @@ from larch.core.shape import Placement, Point, union
 from larch.core.thing import Thing
 from larch.core.things.text import Text
 from larch.core.words import _
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
 
 OWN = "application/x-larch-things+json"
 LARGEST = 64 * 2**20  # bytes taken from a clipboard
@@ -42,6 +47,24 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     clipboard = QGuiApplication.clipboard()
     assert clipboard is not None
     clipboard.setMimeData(data)
+
+
+def bring_picture(window: Window) -> bool:
+    """Pastes the picture of another program, or files from the file manager; False if there is none."""
+    clipboard = QGuiApplication.clipboard()
+    data = clipboard.mimeData() if clipboard is not None else None
+    if data is None or data.hasFormat(OWN):
+        return False
+    paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
+    if paths:
+        window.bringing.files(paths)
+    elif data.hasFormat("image/svg+xml"):
+        window.bringing.svg(bytes(data.data("image/svg+xml").data()))
+    elif data.hasImage() and not data.hasText():
+        window.bringing.image(QImage(data.imageData()))
+    else:
+        return False
+    return True
 
 
 def paste_edit(page: Page, centre: Point) -> Edit | None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
@@ -20,6 +22,7 @@ from PyQt6.QtWidgets import (
 from larch.board.canvas import Canvas
 from larch.board.look import icon
 from larch.core.arrange import recolour, show_fact, shown_on, total
+from larch.core.common_facts import common_facts
 from larch.core.edit import Edit
 from larch.core.fact import Fact, Told
 from larch.core.hues import GOLD_TEXT, HUES, is_hex
@@ -192,13 +195,18 @@ class FactsCard(QFrame):
         if self.of_page():
             return list(page_facts(page))
         things = page.some(self.canvas.selection)
+        return self._stated(page, things)
+
+    def _stated(self, page: Page, things: Sequence[Thing]) -> list[Fact]:
+        """Of what is selected: its own facts, then what is known of anything."""
+        lesson = self.canvas.session.lesson
         if len(things) == 1:
-            return list(things[0].facts(page))
+            return [*things[0].facts(page), *common_facts(lesson, page, things)]
         found = [Fact("number", len(things), text=str(len(things)), label=_("things"))]
         worth = total(things)
         if worth is not None:
             found.append(Fact("total", worth, text=str(worth), label=_("total")))
-        return found
+        return [*found, *common_facts(lesson, page, things)]
 
     def refresh(self) -> None:
         """Shows the facts as they are now; rows are built anew only if there are others."""
@@ -256,7 +264,7 @@ class FactsCard(QFrame):
         """Changes the thing or the page so that the fact becomes what was typed, or says in one sentence why it can't."""
         page = self.canvas.page
         thing = page.thing(self.canvas.selection[0]) if self.canvas.selection else None
-        stated = page_facts(page) if self.of_page() else thing.facts(page) if thing is not None else ()
+        stated = list(page_facts(page)) if self.of_page() else self._stated(page, self.canvas.things())
         fact = next((f for f in stated if f.name == name), None)
         head, sign, rest = typed.partition("=")
         if fact is not None and sign and head.strip() in (fact.name, fact.label):  # “AB = 5 cm” means 5 cm
@@ -264,7 +272,7 @@ class FactsCard(QFrame):
         if fact is None or fact.set is None or typed == (fact.value if fact.options else fact.text):
             self.refresh()
             return
-        if thing is not None and thing.locked:
+        if thing is not None and thing.locked and name not in ("moves", "link"):
             self._trouble.setText(_("It is locked; unlock it to change it."))
         else:
             try:

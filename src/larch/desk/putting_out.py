@@ -6,8 +6,10 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPoint
 
-from larch.core.arrange import put
-from larch.core.shape import Box
+from larch.core.arrange import brought, put
+from larch.core.page import Page
+from larch.core.settle import settle
+from larch.core.shape import Box, Point
 from larch.core.thing import ShelfItem, Thing, shelf_items
 from larch.core.words import _
 
@@ -26,49 +28,63 @@ class PuttingOut:
     def put_out(self, item: ShelfItem) -> None:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
         canvas = self.window.canvas
-        thing = item.make()
-        instead = thing.put_out(canvas.page)
+        made = item.things()
+        instead = made[0].put_out(canvas.page) if len(made) == 1 else None
         if instead is not None:
             canvas.commit(instead)
             return
         seen_below = canvas.height() - canvas.covered_below
         centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
-        box = canvas.box_of([thing])
-        placed = thing.moved(centre[0] - box.centre[0], centre[1] - box.centre[1])
-        while any(other.placement == placed.placement for other in canvas.page.things):
-            placed = placed.moved(24, 24)
-        self._put(placed)
+        box = canvas.box_of(laid_out(made))
+        dx, dy = centre[0] - box.centre[0], centre[1] - box.centre[1]
+        places = {other.placement for other in canvas.page.things}
+        while any(thing.moved(dx, dy).placement in places for thing in made):
+            dx, dy = dx + 24, dy + 24
+        self._put(item, made, dx, dy)
 
     def put_out_named(self, name: str) -> None:
         """Puts out an entry of the shelf by its name."""
         self.put_out(next(item for item in shelf_items() if item.name == name))
 
-    def _put(self, thing: Thing) -> None:
+    def _put(self, item: ShelfItem, made: list[Thing], dx: float, dy: float) -> None:
         if self.window.canvas.tool_writes():
             self.window.ledge.take("select")
-        self.window.canvas.commit(put(self.window.canvas.page, [thing], _("Put out {thing}").format(thing=thing.title())))
+        page = self.window.canvas.page
+        label = _("Put out {thing}").format(thing=made[0].title() if len(made) == 1 else item.label)
+        moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made)), dx, dy)
+        self.window.canvas.commit(put(page, moved, label))
 
     def drag(self, item: ShelfItem, at: QPoint) -> None:
-        thing = self._under(item, at)
-        self.window.canvas.preview(self.window.shelf, {}, [thing] if thing is not None else [])
+        found = self._under(item, at)
+        made = laid_out(item.things()) if found is not None and item.several is not None else item.things()
+        moved = [thing.moved(*found) for thing in made] if found is not None else []
+        self.window.canvas.preview(self.window.shelf, {}, moved)
 
     def drop(self, item: ShelfItem, at: QPoint) -> None:
-        thing = self._under(item, at)
-        if thing is not None:
-            self._put(thing)
+        found = self._under(item, at)
+        if found is not None:
+            self._put(item, item.things(), *found)
         self.window.canvas.end_preview(self.window.shelf)
 
-    def _under(self, item: ShelfItem, at: QPoint) -> Thing | None:
-        """The entry's thing under a global position, or None while that is still over the drawer."""
+    def _under(self, item: ShelfItem, at: QPoint) -> Point | None:
+        """By how much an entry must be shifted to lie under a global position, or None while that is over the drawer."""
         if self.window.shelf.rect().contains(self.window.shelf.mapFromGlobal(at)):
             return None
         local = self.window.canvas.mapFromGlobal(at)
         if not self.window.canvas.rect().contains(local):
             return None
-        thing = item.make()
+        made = item.things()
         x, y = self.window.canvas.camera.to_page(local.x(), local.y())
-        box: Box = self.window.canvas.box_of([thing])
-        moved: Thing = thing.moved(x - box.centre[0], y - box.centre[1])
+        box: Box = self.window.canvas.box_of(laid_out(made))
+        dx, dy = x - box.centre[0], y - box.centre[1]
+        if len(made) > 1:
+            return (dx, dy)
+        moved: Thing = made[0].moved(dx, dy)
         near = [t for t in self.window.canvas.things_in(moved.box().grown(12)) if t.id]
         snap = moved.snap(self.window.canvas.page, near, SNAP_REACH / self.window.canvas.camera.scale)
-        return moved.moved(snap.dx, snap.dy) if snap is not None else moved
+        return (dx + snap.dx, dy + snap.dy) if snap is not None else (dx, dy)
+
+
+def laid_out(made: list[Thing]) -> tuple[Thing, ...]:
+    """Several things of one entry, each with its id and what follows from others worked out."""
+    return settle(Page(id="shelf").put(*made)).things

@@ -7,7 +7,9 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QFrame,
+    QGridLayout,
     QHBoxLayout,
+    QLabel,
     QLineEdit,
     QPushButton,
     QScrollArea,
@@ -18,15 +20,30 @@ from PyQt6.QtWidgets import (
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, icon, interface_font
 from larch.board.paint import HINTS
 from larch.board.views import view_of
+from larch.core import picture_set
 from larch.core.page import Page
+from larch.core.settle import settle
+from larch.core.shape import union
 from larch.core.thing import ShelfItem, shelf_items
 from larch.core.words import _
 from larch.desk.search import ranked
 
-TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Pictures", "Papers",
-         "Activities", "Kept")  # fmt: skip
+TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
+         "Pictures", "Papers", "Activities", "Kept")  # fmt: skip
+AT_ONCE = 24  # cards made before one scrolls on
 CARD = (132, 96)
 DRAG_START = 8
+
+
+EMPTY = {
+    "Kept": lambda: _("Nothing is kept yet. Select something and choose “keep on the shelf”, or keep a whole page."),
+}
+
+
+def shelf_licence() -> str:
+    from larch.desk.shelf_pictures import licence
+
+    return licence()
 
 
 class Card(QAbstractButton):
@@ -38,7 +55,7 @@ class Card(QAbstractButton):
     def __init__(self, item: ShelfItem, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.item = item
-        self.thing = item.make()
+        self.page = settle(Page(id="shelf").put(*(thing.replace(shown=()) for thing in item.things())))
         self._from: QPoint | None = None
         self._dragging = False
         self.setFixedSize(*CARD)
@@ -60,16 +77,15 @@ class Card(QAbstractButton):
         painter.drawText(QRectF(4, self.height() - 28, self.width() - 8, 22), Qt.AlignmentFlag.AlignCenter, name)
 
     def _picture(self, painter: QPainter, room: QRectF) -> None:
-        bare = self.thing.replace(shown=())
-        view = view_of(bare)
-        page = Page(id="shelf")
-        box = view.box(bare).grown(34 if view.margin > 20 else 1)
+        things = self.page.things
+        box = union(view_of(t).box(t).grown(34 if view_of(t).margin > 20 else 1) for t in things)
         scale = min(room.width() / box.width, room.height() / box.height, 1.0)
         painter.save()
         painter.translate(room.center())
         painter.scale(scale, scale)
         painter.translate(-box.centre[0], -box.centre[1])
-        view.paint(painter, bare, page)
+        for thing in things:
+            view_of(thing).paint(painter, thing, self.page)
         painter.restore()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -102,6 +118,7 @@ class Shelf(QFrame):
     dragged = pyqtSignal(object, QPoint)
     dropped = pyqtSignal(object, QPoint)
     closed = pyqtSignal()
+    own_wanted = pyqtSignal()
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
@@ -130,6 +147,11 @@ class Shelf(QFrame):
         layout.setSpacing(6)
         layout.addLayout(self._top)
         layout.addWidget(self._area)
+        self._waiting: list[ShelfItem] = []
+        bar = self._area.horizontalScrollBar()
+        assert bar is not None
+        bar.valueChanged.connect(self._scrolled)
+        self.sort = picture_set.TRAYS[0]
         self.tray = ""
         self.trays: dict[str, QPushButton] = {}
         self.cards: list[Card] = []
@@ -139,7 +161,7 @@ class Shelf(QFrame):
         """Opens the drawer; the first time it looks what there is."""
         if not self.items:
             self.items = shelf_items()
-            present = {item.tray for item in self.items}
+            present = {item.tray for item in self.items} | {"Pictures", "Kept"}
             for name in (tray for tray in TRAYS if tray in present):
                 self._add_tray(name)
             self._top.addStretch(1)
@@ -167,28 +189,88 @@ class Shelf(QFrame):
     def _fill(self, query: str) -> None:
         for name, button in self.trays.items():
             button.setChecked(name == self.tray and not query.strip())
-        if query.strip():
-            found = ranked(query, self.items, lambda item: (item.label, f"{item.words} {_(item.tray)} {item.name}"))
-        else:
-            found = [item for item in self.items if item.tray == self.tray]
+        found = self._found(query.strip())
         row = QWidget()
         layout = QHBoxLayout(row)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(8)
         self.cards = []
-        for item in found:
+        if not query.strip() and self.tray == "Pictures":
+            layout.addWidget(self._sorts(row))
+        self._row = layout
+        self._waiting = found
+        self._add_cards()
+        if not found:
+            words = _("Nothing on the shelf is called “{query}”.").format(query=query.strip()[:40])
+            layout.addWidget(QLabel(words if query.strip() else EMPTY.get(self.tray, lambda: "")()))
+        layout.addStretch(1)
+        self._area.setWidget(row)
+        self._scrolled()
+
+    def _found(self, query: str) -> list[ShelfItem]:
+        from larch.desk import kept, shelf_pictures
+
+        if query:
+            own = [*self.items, *kept.items()]
+            fitting = ranked(query, own, lambda item: (item.label, f"{item.words} {_(item.tray)} {item.name}"))
+            return [*fitting, *shelf_pictures.found(query)]
+        if self.tray == "Pictures":
+            return shelf_pictures.sort_items(self.sort)
+        if self.tray == "Kept":
+            return kept.items()
+        return [item for item in self.items if item.tray == self.tray]
+
+    def _add_cards(self) -> None:
+        """Some more of the cards; the rest when one scrolls towards them."""
+        for item in self._waiting[:AT_ONCE]:
             card = Card(item)
             card.clicked.connect(lambda _on=False, item=item: self.tapped.emit(item))
             card.dragged.connect(self.dragged)
             card.dropped.connect(self.dropped)
-            layout.addWidget(card)
+            self._row.insertWidget(self._row.count() - (1 if self.cards and self._stretched() else 0), card)
             self.cards.append(card)
-        if not found:
-            from PyQt6.QtWidgets import QLabel
+        self._waiting = self._waiting[AT_ONCE:]
 
-            layout.addWidget(QLabel(_("Nothing on the shelf is called “{query}”.").format(query=query.strip()[:40])))
-        layout.addStretch(1)
-        self._area.setWidget(row)
+    def _stretched(self) -> bool:
+        last = self._row.itemAt(self._row.count() - 1)
+        return last is not None and last.widget() is None
+
+    def _scrolled(self) -> None:
+        bar = self._area.horizontalScrollBar()
+        if self._waiting and bar is not None and bar.value() > bar.maximum() - 3 * CARD[0]:
+            self._add_cards()
+
+    def _sorts(self, parent: QWidget) -> QWidget:
+        """The sorts of drawings, and the way to one's own pictures."""
+        block = QWidget(parent)
+        grid = QGridLayout(block)
+        grid.setContentsMargins(0, 0, 4, 0)
+        grid.setSpacing(0)
+        for k, sort in enumerate(picture_set.TRAYS):
+            button = QPushButton(_(sort), block)
+            button.setObjectName("tray")
+            button.setCheckable(True)
+            button.setChecked(sort == self.sort)
+            button.setFixedHeight(32)
+            button.clicked.connect(lambda _on=False, sort=sort: self._choose_sort(sort))
+            grid.addWidget(button, k % 3, k // 3)
+        own = QPushButton(icon("image-plus"), _("own…"), block)
+        own.setObjectName("tray")
+        own.setFixedHeight(32)
+        own.setAccessibleName(_("pictures from files"))
+        own.clicked.connect(self.own_wanted)
+        grid.addWidget(own, 2, 2)
+        block.setToolTip(shelf_licence())
+        return block
+
+    def _choose_sort(self, sort: str) -> None:
+        self.sort = sort
+        self._fill("")
+
+    def refresh(self) -> None:
+        """Shows anew what may have changed: the tray of kept things."""
+        if self.isVisible():
+            self._fill(self.search.text())
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is not None and event.key() == Qt.Key.Key_Escape:

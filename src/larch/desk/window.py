@@ -32,6 +32,7 @@ from larch.services.settings import Settings, load_settings, save_settings
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
+    from larch.desk.bringing import Bringing
     from larch.desk.choices import Choices
     from larch.desk.finder import Finder, Found
     from larch.desk.shelf import Shelf
@@ -166,7 +167,14 @@ class Window(QMainWindow):
         made.dragged.connect(self.putting.drag)
         made.dropped.connect(self.putting.drop)
         made.closed.connect(lambda: self.show_shelf(False))
+        made.own_wanted.connect(lambda: self.bringing.ask())
         return made
+
+    @cached_property
+    def bringing(self) -> Bringing:
+        from larch.desk.bringing import Bringing
+
+        return Bringing(self)
 
     @cached_property
     def spread(self) -> Spread:
@@ -437,14 +445,23 @@ class Window(QMainWindow):
         self._place_overlays()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and any(url.path().endswith(".larch") for url in event.mimeData().urls()):
+        if event is None:
+            return
+        data = event.mimeData()
+        if any(url.path().endswith(".larch") for url in data.urls()) or self.bringing.takes(data):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
         from pathlib import Path
 
-        if event is not None:
-            self.files.open(Path(event.mimeData().urls()[0].toLocalFile()))
+        if event is None:
+            return
+        data = event.mimeData()
+        lesson = next((url.toLocalFile() for url in data.urls() if url.path().endswith(".larch")), None)
+        if lesson is not None:
+            self.files.open(Path(lesson))
+        else:
+            self.bringing.dropped(data, self.canvas.mapFrom(self, event.position().toPoint()))
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         """Nothing is asked: what is not saved stays in the journal and comes back."""

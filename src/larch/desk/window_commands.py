@@ -74,8 +74,10 @@ def _copy(w: Window, cut: bool = False) -> None:
 
 
 def _paste(w: Window) -> None:
-    from larch.desk.clipboard import paste_edit
+    from larch.desk.clipboard import bring_picture, paste_edit
 
+    if bring_picture(w):
+        return
     edit = paste_edit(w.canvas.page, w.canvas.camera.to_page(w.canvas.width() / 2, w.canvas.height() / 2))
     if edit is None:
         w.notice.say(_("There is nothing on the clipboard that can be put on a page."))
@@ -215,6 +217,8 @@ def _put_out(w: Window) -> list[Command]:
     return [
         Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shows("shelf")), "Put out", "library", "Ctrl+B",
                 _("drawer things equipment")),
+        Command("picture file", _("Picture from a file…"), lambda: w.bringing.ask(), "Put out", "image-plus",
+                words=_("photograph drawing import insert own image svg png jpeg")),
         Command("note", _("Sticky note"), lambda: w.putting.put_out_named("note"), "Put out", "sticky-note",
                 words=_("memo write fold tab")),
         Command("finder", _("Find anything…"), lambda: w.finder.open(), "Put out", "search", "Ctrl+K",

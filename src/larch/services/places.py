@@ -11,6 +11,21 @@ def state_folder() -> Path:
     return (Path(base) if base.startswith("/") else Path.home() / ".local/state") / "larch"
 
 
+def data_folder() -> Path:
+    base = os.environ.get("XDG_DATA_HOME", "")
+    return (Path(base) if base.startswith("/") else Path.home() / ".local/share") / "larch"
+
+
+def media_folder() -> Path:
+    """Pictures and sounds by their hash; lesson files carry copies."""
+    return state_folder() / "media"
+
+
+def kept_folder() -> Path:
+    """What a teacher has kept on the shelf."""
+    return data_folder() / "kept"
+
+
 def journals_folder() -> Path:
     return state_folder() / "journals"
 

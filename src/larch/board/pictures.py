@@ -1,0 +1,211 @@
+"""Pictures from elsewhere made into what a lesson holds, and pictures painted."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from functools import lru_cache
+from pathlib import Path
+from typing import NamedTuple
+
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QImage, QImageReader, QPainter, QPixmap
+from PyQt6.QtSvg import QSvgRenderer
+
+from larch.board.paint import painting
+from larch.core.fact import number_text
+from larch.core.media import LARGEST, store
+from larch.core.svg_clean import NotASvg, clean_svg
+from larch.core.things.picture import USUAL, Picture
+from larch.core.words import _
+
+MOST_SIDE = 12_000  # pixels along a side of what is read
+MOST_PIXELS = 60_000_000
+KEPT_SIDE = 3000  # pixels along the longer side of what is kept
+KEPT_BYTES = 6 * 2**20  # of a file that is kept as it came
+SHARPEST = 2048  # pixels along the longer side of what is held painted
+HELD = 96 * 2**20  # bytes of painted pictures
+SORTS = {"png": "png", "jpeg": "jpg", "jpg": "jpg", "webp": "webp", "gif": "gif"}
+ENDINGS = (".png", ".jpg", ".jpeg", ".webp", ".svg", ".gif")
+
+
+class NoPicture(ValueError):
+    """It can't be taken; the message is one sentence."""
+
+
+class Brought(NamedTuple):
+    """A picture made ready, and a sentence about what had to be left out of it; "" if nothing had."""
+
+    picture: Picture
+    said: str = ""
+
+
+def picture_from_file(path: Path) -> Brought:
+    """Raises NoPicture. To be called off the interface's thread: it reads and may scale."""
+    try:
+        if path.stat().st_size > 4 * LARGEST:
+            raise NoPicture(_("{name} is too large a file for a picture.").format(name=path.name))
+        data = path.read_bytes()
+    except OSError as error:
+        raise NoPicture(_("{name} can't be read.").format(name=path.name)) from error
+    return picture_from_bytes(data, path.stem[:100], path.name)
+
+
+def picture_from_bytes(data: bytes, name: str, called: str = "") -> Brought:
+    """A picture from the bytes of a file. Raises NoPicture with one sentence."""
+    called = called or _("The picture")
+    if _looks_like_svg(data):
+        try:
+            clean = clean_svg(data)
+        except NotASvg as error:
+            raise NoPicture(f"{called}: {error}") from error
+        if not QSvgRenderer(QByteArray(clean.data)).isValid():
+            raise NoPicture(_("{name}: the drawing is damaged.").format(name=called))
+        said = (
+            _("Scripts and what it fetches from outside were left out of {name}.").format(name=called)
+            if clean.dropped
+            else ""
+        )
+        return Brought(_placed(store.keep(clean.data, "svg"), clean.size, name), said)
+    return _photograph(data, name, called)
+
+
+def _looks_like_svg(data: bytes) -> bool:
+    start = data[:1024].lstrip(b"\xef\xbb\xbf \t\r\n")
+    return start[:1] == b"<" or (b"<svg" in data[:4096] and start[:4] not in (b"\x89PNG", b"RIFF", b"GIF8"))
+
+
+def _photograph(data: bytes, name: str, called: str) -> Brought:
+    buffer = QBuffer()
+    buffer.setData(QByteArray(data))
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    reader = QImageReader(buffer)
+    reader.setAutoTransform(True)
+    sort = bytes(reader.format().data()).decode("ascii", "replace").lower()
+    if sort not in SORTS:
+        raise NoPicture(_("{name} is not a picture that Larch can read: PNG, JPEG, WebP, SVG or GIF.").format(name=called))
+    size = reader.size()
+    w, h = size.width(), size.height()
+    if max(w, h) > MOST_SIDE or w * h > MOST_PIXELS:
+        words = _("{name} is {w} by {h} points, which is too large; up to {most} a side can be taken.")
+        counts = {"w": number_text(w, 0), "h": number_text(h, 0), "most": number_text(MOST_SIDE, 0)}
+        raise NoPicture(words.format(name=called, **counts))
+    if w > 0 and max(w, h) > KEPT_SIDE:
+        reader.setScaledSize(size.scaled(QSize(KEPT_SIDE, KEPT_SIDE), Qt.AspectRatioMode.KeepAspectRatio))
+    image = reader.read()
+    if image.isNull() or image.width() < 1:
+        raise NoPicture(_("{name} is damaged and can't be shown.").format(name=called))
+    as_it_came = len(data) <= KEPT_BYTES and max(w, h) <= KEPT_SIDE and not reader.transformation().value
+    kept = (data, SORTS[sort]) if as_it_came else _written(image)
+    return Brought(_placed(store.keep(*kept), (image.width(), image.height()), name))
+
+
+def picture_from_image(image: QImage, name: str = "") -> Brought:
+    """From the clipboard of another program."""
+    if image.isNull():
+        raise NoPicture(_("There is no picture on the clipboard."))
+    if max(image.width(), image.height()) > KEPT_SIDE:
+        smooth = Qt.TransformationMode.SmoothTransformation
+        image = image.scaled(KEPT_SIDE, KEPT_SIDE, Qt.AspectRatioMode.KeepAspectRatio, smooth)
+    return Brought(_placed(store.keep(*_written(image)), (image.width(), image.height()), name))
+
+
+def _written(image: QImage) -> tuple[bytes, str]:
+    """As a JPEG, or as a PNG where one can see through it."""
+    buffer = QBuffer()
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    clear = image.hasAlphaChannel()
+    image.save(buffer, "PNG" if clear else "JPEG", -1 if clear else 90)
+    return bytes(buffer.data().data()), "png" if clear else "jpg"
+
+
+def _placed(media: str, size: tuple[float, float], name: str) -> Picture:
+    """At a size that suits a page: small ones as they are, large ones USUAL along the longer side, twice if photographs."""
+    w, h = size
+    most = USUAL if media.endswith(".svg") else 2 * USUAL
+    scale = most / max(w, h)
+    return Picture(media=media, width=max(0.1, w * scale), height=max(0.1, h * scale), name=name)
+
+
+class _Painted:
+    """Pixmaps of pictures by name, colour and size in pixels, the ones used last."""
+
+    def __init__(self) -> None:
+        self._held: OrderedDict[tuple[str, str, int], QPixmap] = OrderedDict()
+        self._bytes = 0
+
+    def get(self, media: str, tint: str, side: int) -> QPixmap | None:
+        """A picture whose longer side has at least so many pixels; None if there is none to be had."""
+        wide = 16
+        while wide < side and wide < SHARPEST:
+            wide *= 2
+        key = (media, tint, wide)
+        found = self._held.get(key)
+        if found is None:
+            image = _image(media, wide)
+            if image is None:
+                return None
+            found = QPixmap.fromImage(_tinted(image, tint) if tint else image)
+            self._held[key] = found
+            self._bytes += found.width() * found.height() * 4
+            while self._bytes > HELD and len(self._held) > 1:
+                _key, gone = self._held.popitem(last=False)
+                self._bytes -= gone.width() * gone.height() * 4
+        else:
+            self._held.move_to_end(key)
+        return found
+
+
+painted = _Painted()
+
+
+@lru_cache(64)
+def renderer(media: str) -> QSvgRenderer | None:
+    """Of a drawing; None for what is none or is lost."""
+    data = store.data(media) if media.endswith(".svg") else None
+    if data is None:
+        return None
+    made = QSvgRenderer(QByteArray(data))
+    return made if made.isValid() else None
+
+
+def _image(media: str, side: int) -> QImage | None:
+    drawn = renderer(media)
+    if drawn is not None:
+        size = drawn.viewBoxF().size()
+        longest = max(size.width(), size.height()) or 1.0
+        image = QImage(
+            max(1, round(side * size.width() / longest)),
+            max(1, round(side * size.height() / longest)),
+            QImage.Format.Format_ARGB32_Premultiplied,
+        )
+        image.fill(Qt.GlobalColor.transparent)
+        with painting(image) as painter:
+            drawn.render(painter, QRectF(0, 0, image.width(), image.height()))
+        return image
+    data = store.data(media)
+    image = QImage.fromData(data) if data is not None else QImage()
+    if image.isNull():
+        return None
+    if max(image.width(), image.height()) > side:
+        smooth = Qt.TransformationMode.SmoothTransformation
+        image = image.scaled(side, side, Qt.AspectRatioMode.KeepAspectRatio, smooth)
+    return image
+
+
+def _tinted(image: QImage, shade: str) -> QImage:
+    """One colour whose depth follows how dark the drawing is."""
+    flat = image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
+    with painting(flat) as painter:
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceAtop)
+        painter.fillRect(flat.rect(), Qt.GlobalColor.white)
+        painter.drawImage(0, 0, image.convertToFormat(QImage.Format.Format_Grayscale8))
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Screen)
+    whole = QImage(flat.size(), QImage.Format.Format_ARGB32_Premultiplied)
+    whole.fill(Qt.GlobalColor.transparent)
+    with painting(whole) as painter:
+        painter.drawImage(0, 0, flat)
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Screen)
+        painter.fillRect(whole.rect(), QColor(shade))
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_DestinationIn)
+        painter.drawImage(0, 0, image)
+    return whole

@@ -1,0 +1,120 @@
+"""Where a thing leads when it is tapped: a page, a web address, a file, a sound."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import NamedTuple
+from urllib.parse import unquote, urlsplit
+
+from larch.core.action import Action, Things
+from larch.core.edit import Edit
+from larch.core.fact import Fact
+from larch.core.lesson import Lesson
+from larch.core.media import NAME
+from larch.core.page import Page
+from larch.core.rich import TITLE
+from larch.core.shape import Placement
+from larch.core.thing import Thing
+from larch.core.things.text import Text
+from larch.core.words import _
+
+LONGEST = 2000
+RUNS = (".desktop", ".sh", ".exe", ".bat", ".cmd", ".appimage", ".py", ".jar", ".run", ".msi", ".lnk", ".scr")
+BARE = re.compile(r"[\w-]+(\.[\w-]+)*\.[a-z]{2,}([/?#].*)?$", re.IGNORECASE)
+
+
+class Link(NamedTuple):
+    """sort: "page", "web", "file", "sound"; to: id, address, path or name of the sound."""
+
+    sort: str
+    to: str
+
+
+def link_of(text: str) -> Link | None:
+    """What a stored link means; None for what leads nowhere, or where nothing should be led."""
+    if text.startswith("#"):
+        return Link("page", text[1:])
+    if text.startswith("sound:"):
+        return Link("sound", text[6:]) if NAME.fullmatch(text[6:]) else None
+    parts = urlsplit(text)
+    if parts.scheme in ("http", "https") and parts.netloc:
+        return Link("web", text)
+    if parts.scheme == "file" and not parts.netloc:
+        return Link("file", unquote(parts.path))
+    return None
+
+
+def read_link(typed: str) -> str:
+    """A link from what a person typed: "3" or "page 3" need the lesson and are read by `page_link`.
+
+    Raises ValueError with one sentence.
+    """
+    text = typed.strip()
+    if not text:
+        return ""
+    if len(text) > LONGEST:
+        raise ValueError(_("That address is too long."))
+    if text.startswith("#") and re.fullmatch(r"#p\d{1,9}", text):
+        return text
+    if BARE.match(text):
+        text = f"https://{text}"
+    elif text.startswith(("/", "~")):
+        text = Path(text).expanduser().as_uri()
+    link = link_of(text)
+    if link is None:
+        raise ValueError(_("“{text}” is no page, web address or file.").format(text=typed.strip()[:60]))
+    if link.sort == "file" and link.to.lower().endswith(RUNS):
+        raise ValueError(_("A link does not start programs."))
+    return text
+
+
+def page_link(lesson: Lesson, number: int) -> str:
+    """To a page by its number. Raises ValueError."""
+    if not 1 <= number <= len(lesson.pages):
+        raise ValueError(_("There is no page {n}.").format(n=number))
+    return f"#{lesson.pages[number - 1].id}"
+
+
+def link_fact(thing: Thing) -> Fact:
+    """Where it leads, to be typed."""
+
+    def put(typed: str) -> Thing:
+        changed: Thing = thing.replace(link=read_link(typed))
+        return changed
+
+    return Fact("link", thing.link, text=said(thing.link), label=_("leads to"), set=put)
+
+
+def said(text: str) -> str:
+    link = link_of(text)
+    if link is None:
+        return text
+    names = {"page": _("a page"), "sound": _("a sound")}
+    if link.sort == "file":
+        return Path(link.to).name
+    return names.get(link.sort) or urlsplit(link.to).netloc
+
+
+def linked(page: Page, things: Things, link: str) -> Edit:
+    return Edit(_("Link"), page, page.with_things({t.id: t.replace(link=link) for t in things}))
+
+
+LINKING: tuple[Action, ...] = (
+    Action("unlink", lambda p, ts: _("no longer a link"), "unlink", lambda p, ts: linked(p, ts, ""),
+           lambda p, ts: any(t.link for t in ts), rank=75, words="url address"),
+)  # fmt: skip
+
+
+def contents(lesson: Lesson, size: float = 44.0) -> Page:
+    """A page that lists the titles of all others, each leading there."""
+    rows = [(number, page) for number, page in enumerate(lesson.pages, 1) if page.title.strip()]
+    made = Page(id="", title=_("Contents"))
+    things: list[Thing] = [Text(text=_("Contents"), size=TITLE, bold=True, placement=Placement(96, 56))]
+    most = max(1, min(len(rows), 9))
+    for k, (number, page) in enumerate(rows[:27]):
+        x, y = 96 + (k // most) * 400, 190 + (k % most) * 56
+        things.append(
+            Text(text=f"{number}   {page.title}"[:60], size=min(size, 36.0), link=f"#{page.id}", placement=Placement(x, y))
+        )
+    return made.put(*things)

@@ -1,0 +1,105 @@
+"""Pictures and sounds by the hash of their content, beside the lessons that speak of them.
+
+A name is the SHA-256 of the bytes in hexadecimal, a dot and the sort of file: `3f…9a.png`. What comes in is written to
+the folder at once, so that it is there when the edit that uses it is recovered after a crash; lesson files carry their
+own copies.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import re
+import tempfile
+from collections import OrderedDict
+from collections.abc import Callable
+from pathlib import Path
+
+SORTS = ("png", "jpg", "webp", "gif", "svg", "ogg", "mp3", "wav")
+NAME = re.compile(rf"[0-9a-f]{{64}}\.({'|'.join(SORTS)})")
+LARGEST = 24 * 2**20  # bytes of one file
+HELD = 48 * 2**20  # bytes held in memory where there is a folder to read them from again
+
+
+def digest(data: bytes) -> str:
+    import hashlib  # loads a large library; most starts do without
+
+    return hashlib.sha256(data).hexdigest()
+
+
+class Media:
+    """A store. folder: where files lie; None: they are held in memory only. other: a further place to look in."""
+
+    def __init__(self, folder: Path | None = None, other: Callable[[str], bytes | None] | None = None) -> None:
+        self.folder = folder
+        self._other = other
+        self._held: OrderedDict[str, bytes] = OrderedDict()
+
+    def keep(self, data: bytes, sort: str) -> str:
+        """Stores bytes; returns their name. Raises OSError if the disk refuses, ValueError if they are too many."""
+        if len(data) > LARGEST:
+            raise ValueError("too large to be kept")
+        name = f"{digest(data)}.{sort}"
+        if not NAME.fullmatch(name):
+            raise ValueError("no sort of file that is kept")
+        if self.folder is not None and not (self.folder / name).exists():
+            self._write(self.folder, name, data)
+        self._hold(name, data)
+        return name
+
+    @staticmethod
+    def _write(folder: Path, name: str, data: bytes) -> None:
+        folder.mkdir(parents=True, exist_ok=True)
+        handle, temporary = tempfile.mkstemp(prefix=".", suffix=".part", dir=folder)
+        try:
+            with os.fdopen(handle, "wb") as out:
+                out.write(data)
+                out.flush()
+                os.fsync(out.fileno())
+            os.replace(temporary, folder / name)
+        except BaseException:
+            Path(temporary).unlink(missing_ok=True)
+            raise
+
+    def has(self, name: str) -> bool:
+        """Whether it need not be read from elsewhere."""
+        if name in self._held:
+            return True
+        return bool(NAME.fullmatch(name)) and self.folder is not None and (self.folder / name).exists()
+
+    def data(self, name: str) -> bytes | None:
+        """The bytes of a name, or None if they are nowhere to be found."""
+        if not NAME.fullmatch(name):
+            return None
+        held = self._held.get(name)
+        if held is not None:
+            return held
+        found: bytes | None = None
+        if self.folder is not None:
+            with contextlib.suppress(OSError):
+                found = (self.folder / name).read_bytes()
+                if digest(found) != name[:64]:
+                    found = None  # damaged on the disk
+        if found is None and self._other is not None:
+            found = self._other(name)
+        if found is not None:
+            self._hold(name, found)
+        return found
+
+    def _hold(self, name: str, data: bytes) -> None:
+        self._held[name] = data
+        if self.folder is not None:
+            while sum(map(len, self._held.values())) > HELD and len(self._held) > 1:
+                self._held.popitem(last=False)
+
+
+def _from_set(name: str) -> bytes | None:
+    """Drawings that come with Larch are never copied to the folder."""
+    if not name.endswith(".svg"):
+        return None
+    from larch.core.picture_set import drawing
+
+    return drawing(name[:64])
+
+
+store = Media(other=_from_set)

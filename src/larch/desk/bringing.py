@@ -1,0 +1,130 @@
+"""Pictures from elsewhere: a file, a drop, the clipboard. They are read off the interface's thread."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QMimeData, QPoint
+from PyQt6.QtGui import QImage
+
+from larch.core.arrange import put
+from larch.core.shape import Point
+from larch.core.things.picture import Picture
+from larch.core.words import _, many
+from larch.desk.jobs import in_background
+
+if TYPE_CHECKING:
+    from larch.board.pictures import Brought
+    from larch.desk.window import Window
+
+MOST_AT_ONCE = 60
+
+
+class Bringing:
+    """What becomes of files and pictures that are given to the window."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        self.busy = 0
+
+    def ask(self) -> None:
+        """Asks for files and puts out the pictures in them."""
+        from PyQt6.QtWidgets import QFileDialog
+
+        kinds = _("Pictures") + " (*.png *.jpg *.jpeg *.webp *.svg *.gif)"
+        names, _kind = QFileDialog.getOpenFileNames(self.window, _("Pictures to put out"), "", kinds)
+        self.files([Path(name) for name in names])
+
+    @staticmethod
+    def takes(data: QMimeData | None) -> bool:
+        """Whether something that is dragged over the window holds pictures."""
+        from larch.board.pictures import ENDINGS
+
+        if data is None:
+            return False
+        return data.hasImage() or any(url.toLocalFile().lower().endswith(ENDINGS) for url in data.urls())
+
+    def dropped(self, data: QMimeData, at: QPoint) -> None:
+        """`at`: a place of the canvas, pixels."""
+        place = self.window.canvas.camera.to_page(at.x(), at.y())
+        paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
+        if paths:
+            self.files(paths, place)
+        elif data.hasImage():
+            self.image(QImage(data.imageData()), place)
+
+    def files(self, paths: Sequence[Path], at: Point | None = None) -> None:
+        if len(paths) > MOST_AT_ONCE:
+            self.window.notice.say(_("That is too many at once: the first {n} are put out.").format(n=MOST_AT_ONCE))
+        chosen = list(paths[:MOST_AT_ONCE])
+        if chosen:
+            self._bring(lambda: _read(chosen), at)
+
+    def image(self, image: QImage, at: Point | None = None) -> None:
+        from larch.board.pictures import picture_from_image
+
+        self._bring(lambda: ([picture_from_image(image)], []), at)
+
+    def svg(self, raw: bytes, at: Point | None = None) -> None:
+        from larch.board.pictures import picture_from_bytes
+
+        self._bring(lambda: ([picture_from_bytes(raw, "")], []), at)
+
+    def _bring(self, work: Callable[[], tuple[list[Brought], list[str]]], at: Point | None) -> None:
+        canvas, page_id = self.window.canvas, self.window.canvas.page_id
+        self.busy += 1
+
+        def done(result: tuple[list[Brought], list[str]]) -> None:
+            self.busy -= 1
+            brought, trouble = result
+            for sentence in [*trouble, *(one.said for one in brought if one.said)][:4]:
+                self.window.notice.say(sentence)
+            page = canvas.session.lesson.page(page_id)
+            if brought and page is not None:
+                placed = self._laid([one.picture for one in brought], at)
+                label = many("Put out a picture", "Put out {n} pictures", len(placed))
+                edit = put(page, placed, label)
+                if canvas.page_id == page_id:
+                    self.window.ledge.take("select")
+                    canvas.commit(edit)
+                else:
+                    canvas.session.commit(edit)
+
+        def failed(error: Exception) -> None:
+            self.busy -= 1
+            words = str(error) if isinstance(error, ValueError) else _("The picture could not be kept: the disk refuses it.")
+            self.window.notice.say(words)
+
+        in_background(canvas, lambda _job: work(), done, failed)
+
+    def _laid(self, pictures: list[Picture], at: Point | None) -> list[Picture]:
+        """Side by side in rows round a place, or round the middle of what is seen."""
+        canvas = self.window.canvas
+        if at is None:
+            at = canvas.camera.to_page(canvas.width() / 2, (canvas.height() - canvas.covered_below) / 2)
+        across = min(len(pictures), 5)
+        cell = max(max(p.width, p.height) for p in pictures) + 24
+        rows = -(-len(pictures) // across)
+        placed = []
+        for k, one in enumerate(pictures):
+            x = at[0] + (k % across - (across - 1) / 2) * cell - one.width / 2
+            y = at[1] + (k // across - (rows - 1) / 2) * cell - one.height / 2
+            placed.append(one.moved(x, y))
+        return placed
+
+
+def _read(paths: Sequence[Path]) -> tuple[list[Brought], list[str]]:
+    from larch.board.pictures import NoPicture, picture_from_file
+
+    good: list[Brought] = []
+    trouble: list[str] = []
+    for path in paths:
+        try:
+            good.append(picture_from_file(path))
+        except NoPicture as error:
+            trouble.append(str(error))
+        except OSError:
+            trouble.append(_("{name} could not be kept: the disk refuses it.").format(name=path.name))
+    return good, trouble

@@ -1,0 +1,77 @@
+"""What a teacher keeps on the shelf for other lessons: small lessons of one page in an open folder."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from functools import lru_cache
+from pathlib import Path
+
+from larch.core.arrange import taken_along
+from larch.core.lesson import Lesson
+from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.page import Page
+from larch.core.thing import ShelfItem, Thing
+from larch.core.words import _
+from larch.services.places import kept_folder
+
+MOST = 400
+
+
+def keep(page: Page, things: Sequence[Thing], name: str, whole: bool = False) -> Path:
+    """Writes some things, or a whole page with its paper, as a file of its own. Raises OSError.
+
+    A name that is taken already gets a number.
+    """
+    folder = kept_folder()
+    folder.mkdir(parents=True, exist_ok=True)
+    stem = re.sub(r"[^\w \-().,]+", " ", name).strip()[:60] or _("kept")
+    path = folder / f"{stem}.larch"
+    number = 2
+    while path.exists():
+        path = folder / f"{stem} {number}.larch"
+        number += 1
+    alone = (
+        page if whole else Page(id="", unit=page.unit, scale=page.scale, things=tuple(taken_along(things)), next=page.next)
+    )
+    write_lesson(Lesson(title=name.strip()[:200], language="page" if whole else "en").insert(alone), path)
+    return path
+
+
+def items() -> list[ShelfItem]:
+    """The entries, the newest first. Files that can't be read are passed over."""
+    try:
+        paths = [path for path in kept_folder().glob("*.larch") if not path.name.startswith(".")]
+        stamped = sorted(((path.stat().st_mtime_ns, path) for path in paths), reverse=True)
+    except OSError:
+        return []
+    found = [_item(path, stamp) for stamp, path in stamped[:MOST]]
+    return [item for item in found if item is not None]
+
+
+@lru_cache(MOST)
+def _item(path: Path, stamp: int) -> ShelfItem | None:
+    page = kept_page(path)
+    if page is None or not page.things:
+        return None
+    things = page.things
+    return ShelfItem(f"kept {path.stem}", path.stem, "Kept", lambda: things[0], _("own mine"), lambda: things)
+
+
+def kept_page(path: Path) -> Page | None:
+    try:
+        return read_lesson(path).lesson.pages[0]
+    except LessonFileError:
+        return None
+
+
+def forget(name: str) -> bool:
+    """Takes an entry off the shelf, into a folder beside it from where it can be brought back by hand."""
+    path = kept_folder() / f"{name}.larch"
+    gone = kept_folder() / "taken off"
+    try:
+        gone.mkdir(exist_ok=True)
+        path.rename(gone / path.name)
+    except OSError:
+        return False
+    return True
