@@ -6,13 +6,18 @@ import math
 
 from hypothesis import strategies as st
 
+from larch.core import picture_set
+from larch.core.figure import Figure
 from larch.core.nibs import NIBS, Pen
+from larch.core.organisers import KINDS
 from larch.core.page import Page
 from larch.core.shape import Placement
 from larch.core.thing import Thing, Unknown, kinds, shelf_items
+from larch.core.things.connector import Connector
 from larch.core.things.ink import Ink, ink_from, line_from
 from larch.core.things.locus import Locus
 from larch.core.things.painted import Painted
+from larch.core.things.picture import Picture
 
 finite = st.floats(-1e4, 1e4, allow_nan=False)
 points = st.tuples(finite, finite)
@@ -41,10 +46,18 @@ def special_ink() -> list[Ink]:
     return [*nibs, curve, line]
 
 
+def organised() -> list[Thing]:
+    """Parts of organisers, without what follows from others."""
+    return [thing for _name, _label, build, _words in KINDS[:3] for thing in build() if not isinstance(thing, Figure)]
+
+
 def sample_things() -> list[Thing]:
     """At least one of every kind that can be put on a page."""
     things: list[Thing] = [item.make().moved(40 * i, 30 * i) for i, item in enumerate(shelf_items())]
     things += [stroke(), *special_ink(), Painted(), Locus(lines=(((0.0, 0.0), (60.0, 40.0), (90.0, 10.0)),))]
+    drawing = picture_set.search("lantern", 1)[0]
+    things += [Picture(media=f"{drawing.hash}.svg", name=drawing.label, trim=(0.1, 0.0, 0.0, 0.2)), Connector()]
+    things += [thing.replace(id="", placement=Placement(60, 900)) for thing in organised()]
     missing = set(kinds().values()) - {type(thing) for thing in things} - {Unknown}
     assert not missing, f"kinds without a sample: {missing}"
     return things

@@ -20,13 +20,20 @@ from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
 from larch.core.edit import Edit
 from larch.core.nibs import Pen
-from larch.core.page import Page
+from larch.core.page import Page, with_groups
 from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import Snap, Thing
 from larch.core.things.block import Block
 from larch.core.things.ink import Ink
 from larch.core.things.polygon import Polygon
 from tests.samples import page_with, stroke
+
+
+class _Unheard:
+    """A signal that no one listens to."""
+
+    def emit(self, *_values: object) -> None:
+        pass
 
 
 class Wood:
@@ -41,7 +48,10 @@ class Wood:
         self.previews: dict[object, dict[str, Thing]] = {}
         self.snaps: dict[object, Snap | None] = {}
         self.tapped: list[str] = []
-        self.opened: list[Thing] = []
+        self.edited: list[Thing] = []
+        self.opened = ""
+        self.edit_at: Point | None = None
+        self.let_go = self.said = _Unheard()
         self.marquee: Box | None = None
         self.inked = 0
         self.marks: dict[object, tuple[OverlayMark, ...]] = {}
@@ -57,6 +67,18 @@ class Wood:
 
     def select(self, ids: Sequence[str]) -> None:
         self.selection = tuple(ids)
+
+    def whole(self, ids: Sequence[str]) -> tuple[str, ...]:
+        return with_groups(self.page, ids, self.opened)
+
+    def open_group(self, name: str) -> None:
+        self.opened = name
+
+    def seen(self) -> Box:
+        return Box(-1e4, -1e4, 1e4, 1e4)
+
+    def drag_over(self, view_pos: Point | None) -> str:
+        return ""
 
     def things_in(self, box: Box) -> list[Thing]:
         return [t for t in self.page.things if t.box().meets(box)]
@@ -119,7 +141,7 @@ class Wood:
         self.camera = self.camera.zoomed(factor, *view_pos)
 
     def edit_thing(self, thing: Thing) -> None:
-        self.opened.append(thing)
+        self.edited.append(thing)
 
     def tap(self, thing: Thing) -> bool:
         self.tapped.append(thing.id)
@@ -257,7 +279,7 @@ def test_a_locked_background_lets_a_box_be_drawn_over_it() -> None:
 def test_a_double_tap_opens_and_a_tap_at_the_board_acts() -> None:
     stage = Wood(page_with(Block(value=100)))
     gesture(stage, SelectTool(), [(50.0, 50.0), (50.0, 50.0)], clicks=2)
-    assert [thing.id for thing in stage.opened] == ["t1"]
+    assert [thing.id for thing in stage.edited] == ["t1"]
     stage.at_board = True
     gesture(stage, SelectTool(), [(50.0, 50.0), (50.0, 50.0)])
     assert stage.tapped[-1] == "t1"

@@ -17,6 +17,7 @@ from larch.core.things.ink import Ink
 from larch.core.things.note import Note
 from larch.core.things.text import Text
 from larch.desk.chip import Chip
+from larch.desk.findable import findable
 from larch.desk.window import Window
 from larch.services.settings import load_settings
 from tests.board.test_tools import Hand
@@ -221,7 +222,7 @@ def test_every_pen_setting_is_in_the_finder(hand: Hand) -> None:
     w.run("dash dots")
     pen = w.ledge.tool("pen").pen
     assert (pen.form, pen.ends, pen.dash) == ("line", "both", "dots")
-    words = {found.label for found in w._findable()}
+    words = {found.label for found in findable(w)}
     assert {"Write with: crayon", "Rub out: inside a ring", "Paper: polar", "Page size A4", "Sticky note"} <= words
 
 

@@ -13,6 +13,7 @@ from larch.core.things.circle import Circle
 from larch.core.things.point import Point
 from larch.core.things.polygon import Polygon, polygon_on
 from larch.core.things.text import Text
+from larch.desk.findable import findable
 from larch.desk.rule_button import RuleButton, example
 from larch.desk.window import Window
 from tests.board.test_surface import differing
@@ -210,7 +211,7 @@ def test_actions_that_cannot_be_done_say_why(hand: Hand) -> None:
 def test_the_keyboard_alone_constructs(hand: Hand) -> None:
     hand.put(Point(placement=Placement(300, 300)), Point(placement=Placement(500, 300)))
     hand.canvas.select([thing.id for thing in hand.canvas.page.things])
-    found = {one.label: one for one in hand.window._findable()}
+    found = {one.label: one for one in findable(hand.window)}
     found["midpoint"].run()
     assert hand.canvas.page.things[-1].rule == "midpoint"
     key(hand.window, KEYS.Key_G)

@@ -15,6 +15,7 @@ from larch.core.lesson_file import read_lesson
 from larch.core.things.block import Block
 from larch.core.things.polygon import Polygon
 from larch.desk.app import work_to_open
+from larch.desk.findable import findable
 from larch.desk.window import Window
 from larch.services.workspace import unsaved_folders
 from tests.samples import stroke
@@ -175,7 +176,7 @@ def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:
 def test_every_command_and_action_is_in_the_finder(window: Window) -> None:
     window.show_page("p2")
     window.canvas.select([t.id for t in window.canvas.page.things])
-    found = {f.label for f in window._findable()}
+    found = {f.label for f in findable(window)}
     for command in window.commands.listed:
         if command.enabled():
             assert command.label.replace("&", "") in found

@@ -83,7 +83,8 @@ class Lift:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, not self._hurried)
         began = time.perf_counter()
         for thing in [*self.things.values(), *self.new]:
-            view_of(thing).paint(painter, thing, page)
+            if not thing.hidden:
+                view_of(thing).paint(painter, thing, page)
         if (time.perf_counter() - began) * 1000 > SMOOTH_UP_TO:
             self._hurried = True
         painter.restore()

@@ -38,7 +38,8 @@ def can_paint(thing: Thing) -> bool:
 
 def paint_things(painter: QPainter, page: Page, things: Iterable[Thing]) -> None:
     for thing in things:
-        view_of(thing).paint(painter, thing, page)
+        if not thing.hidden:
+            view_of(thing).paint(painter, thing, page)
 
 
 def paint_page(painter: QPainter, page: Page, area: Box) -> None:
@@ -59,7 +60,7 @@ def printed_area(page: Page) -> Box:
 def outside(page: Page) -> list[Thing]:
     """Things that reach beyond the printed part, though not those so far out that no sheet could hold them."""
     printed = page.printed().grown(1)
-    reaches = [(thing, view_of(thing).box(thing)) for thing in page.things]
+    reaches = [(thing, view_of(thing).box(thing)) for thing in page.things if not thing.hidden]
     return [thing for thing, box in reaches if not printed.covers(box) and max(map(abs, box)) < 20_000]
 
 

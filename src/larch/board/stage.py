@@ -16,18 +16,20 @@ from larch.board.overlay import Overlay, rubber_rect
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
 from larch.board.slips import slips_moved
+from larch.board.spoken import description
 from larch.board.surface import Surface
 from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
 from larch.core.action import Action, actions_for
 from larch.core.edit import Changes, Edit
+from larch.core.holds import untouchable
 from larch.core.nibs import Pen
-from larch.core.page import Page
+from larch.core.page import Page, with_groups
 from larch.core.session import Session
 from larch.core.settle import carried, descendants, followers, plan_of
 from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
-from larch.core.words import _, many
+from larch.core.words import _
 
 SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out
@@ -48,7 +50,9 @@ class Offer(NamedTuple):
 class PageStage(QWidget):
     """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
-    change of the lesson), said (a sentence about what an action did, or why it could not)."""
+    change of the lesson), said (a sentence about what an action did, or why it could not), link_wanted (a link to
+    follow), over_changed (the place outside the page over which something is dragged), let_go (such a place, and the ids of
+    what was let go there)."""
 
     selection_changed = pyqtSignal()
     viewed = pyqtSignal()
@@ -58,6 +62,9 @@ class PageStage(QWidget):
     fill_wanted = pyqtSignal(object, str, float)
     committed = pyqtSignal()
     said = pyqtSignal(str)
+    link_wanted = pyqtSignal(str)
+    over_changed = pyqtSignal(str)
+    let_go = pyqtSignal(str, object)
 
     def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -70,6 +77,10 @@ class PageStage(QWidget):
         self.editing = False  # something is being typed on the page
         self.covered_below = 0  # pixels at the foot of the view that the shelf covers
         self.handle_focus = ""
+        self.edit_at: Point | None = None  # where a thing was pressed to open its editor
+        self.opened = ""  # the group that is open, whose members are chosen one by one
+        self.place_outside: Callable[[Point], str] = lambda at: ""
+        self._over = ""
         self.pointers = Pointers(self)
         self.surface = Surface(lambda: self.page)
         self._ink = LiveInk()
@@ -91,7 +102,6 @@ class PageStage(QWidget):
 
     @property
     def page(self) -> Page:
-        """The page on show."""
         found = self.session.lesson.page(self.page_id)
         return found if found is not None else self.session.lesson.pages[0]
 
@@ -104,6 +114,7 @@ class PageStage(QWidget):
         self.page_id = id
         self._shown = self.page
         self._motions.clear()
+        self.opened = ""
         self.surface.hidden = set()
         self._retiring.clear()
         self.select(())
@@ -130,7 +141,7 @@ class PageStage(QWidget):
             self._start_motions(before, after, ids)
             self.surface.change(before, after, ids)
             dependents = self._dependents(before, ids) | self._dependents(after, ids)
-            for id in dependents - ids:
+            for id in (dependents - ids) & self.surface.index.boxes.keys():
                 self.surface.invalidate(self.surface.index.boxes[id])
             for box in slips_moved(before, after, ids):
                 self.surface.invalidate(box)
@@ -233,7 +244,7 @@ class PageStage(QWidget):
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""
         for thing in reversed(self.things_in(Box(*pos, *pos).grown(slack))):
-            if self.at_board and thing.locked and not thing.supply:
+            if self.at_board and untouchable(thing) and not thing.link:
                 continue
             local = thing.placement.to_local(*pos)
             if view_of(thing).touches(thing, *local, slack / thing.placement.scale):
@@ -247,6 +258,10 @@ class PageStage(QWidget):
         things = self.things()
         own = chrome.own_handles(things, self.camera)
         return chrome.handle_at([*own, *chrome.frame_handles(things, self.camera, self.at_board)], view_pos)
+
+    def seen(self) -> Box:
+        """The part of the page that is seen."""
+        return self.camera.box_to_page(Box(0, 0, self.width(), self.height()))
 
     def box_of(self, things: Sequence[Thing]) -> Box:
         return union(view_of(thing).box(thing) for thing in things)
@@ -282,8 +297,7 @@ class PageStage(QWidget):
         lift = self._lifts.get(owner)
         if lift is None:
             lift = self._lift(owner)
-            seen = self.camera.box_to_page(Box(0, 0, self.width(), self.height()))
-            lift.carry(self.page.some(ids), self.page, self.camera, seen, self.devicePixelRatioF())
+            lift.carry(self.page.some(ids), self.page, self.camera, self.seen(), self.devicePixelRatioF())
             hidden, lift.hidden = lift.hidden, set()
             self._hide(lift, hidden)
         before = set(lift.hidden)
@@ -387,7 +401,6 @@ class PageStage(QWidget):
             self._refresh()
 
     def repaint_page(self) -> None:
-        """Paints the whole view anew."""
         self.surface.invalidate_all()
         self.surface.sharpen(AT_ONCE)
         self._refresh()
@@ -425,12 +438,33 @@ class PageStage(QWidget):
 
     def tap(self, thing: Thing) -> bool:
         """Does what a tap on it means; False if it means nothing."""
+        if thing.link and self.at_board:
+            self.link_wanted.emit(thing.link)
+            return True
         name = thing.tap_action()
         action = next((a for a in actions_for(self.page, (thing,)) if a.name == name), None)
         if action is None or thing.supply:
             return False
         self.commit(action.run(self.page, (thing,)))
         return True
+
+    def whole(self, ids: Sequence[str]) -> tuple[str, ...]:
+        """Things with all that is grouped with them; the members of an opened group by themselves."""
+        return with_groups(self.page, ids, self.opened)
+
+    def open_group(self, name: str) -> None:
+        """Opens a group, so that its members can be chosen one by one, or closes it with ""."""
+        if name != self.opened:
+            self.opened = name
+            self.update()
+
+    def drag_over(self, view_pos: Point | None) -> str:
+        """Told while things are dragged: where outside the page that is ("bin", "shelf"), or ""."""
+        place = self.place_outside(view_pos) if view_pos is not None else ""
+        if place != self._over:
+            self._over = place
+            self.over_changed.emit(place)
+        return place
 
     def do(self, action: Action) -> None:
         """Runs an action on the selection, or says why it can't be done."""
@@ -447,20 +481,9 @@ class PageStage(QWidget):
         page = self.page
         number = next((i for i, p in enumerate(self.session.lesson.pages, 1) if p.id == page.id), 1)
         self.setAccessibleName(_("Page {n}: {title}").format(n=number, title=page.title or _("untitled")))
-        things = self.things()
-        if not things:
-            text = many("1 thing on the page", "{n} things on the page", len(page.things))
-        else:
-            text = "; ".join(self._spoken(thing) for thing in things[:5])
-            if len(things) > 5:
-                text += "; " + _("and {n} more").format(n=len(things) - 5)
+        text = description(page, self.things())
         if text != self.accessibleDescription():
             self.setAccessibleDescription(text)
-
-    def _spoken(self, thing: Thing) -> str:
-        facts = [f"{fact.label} {fact.text}" for fact in list(thing.facts(self.page))[:8]] if not thing.is_ink else []
-        state = [_("locked")] if thing.locked else []
-        return ", ".join([thing.label(self.page), *state, *facts])
 
     def close_session(self) -> None:
         """Stops listening, when another lesson takes over."""

@@ -84,7 +84,8 @@ class Surface:
             return
         self.index = SceneIndex()
         for thing in page.things:
-            self.index.put(thing.id, view_of(thing).reach(thing, page))
+            if not thing.hidden:
+                self.index.put(thing.id, view_of(thing).reach(thing, page))
         self.base.fill(self._sheet())
         self.invalidate_all()
 
@@ -97,7 +98,7 @@ class Surface:
             thing = after.thing(id)
             if old is not None:
                 changed.append(old)
-            if thing is None:
+            if thing is None or thing.hidden:
                 self.index.drop(id)
             else:
                 box = view_of(thing).reach(thing, after)
@@ -120,7 +121,7 @@ class Surface:
         with painting(self.base) as painter:
             self._aim(painter)
             for thing in things:
-                if thing.id not in self.hidden:
+                if thing.id not in self.hidden and not thing.hidden:
                     view_of(thing).paint(painter, thing, page)
 
     def look(self, camera: Camera) -> None:

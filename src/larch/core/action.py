@@ -35,12 +35,14 @@ def actions_for(page: Page, things: Things) -> list[Action]:
     """All that fits the selection, likeliest first: the kinds' own actions, then those for anything."""
     from larch.core.arrange import ARRANGING
     from larch.core.links import LINKING
+    from larch.core.things.frost import FROSTING
+    from larch.core.things.word_box import JOINING
 
     found: dict[str, Action] = {}
     for thing in things:
         for action in thing.actions():
             found.setdefault(action.name, action)
-    for action in (*ARRANGING, *LINKING):
+    for action in (*ARRANGING, *JOINING, *FROSTING, *LINKING):
         found.setdefault(action.name, action)
     fitting = [action for action in found.values() if action.fits(page, things)]
     return sorted(fitting, key=lambda action: action.rank)

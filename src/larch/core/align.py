@@ -176,7 +176,7 @@ def copies_in(page: Page, things: Things, shape: str, count: int, columns: int =
 
     Raises ValueError with one sentence.
     """
-    from larch.core.arrange import copies, put
+    from larch.core.arrange import copies
 
     if not 2 <= count <= MOST_COPIES:
         raise ValueError(_("From 2 to {most} can be laid out.").format(most=MOST_COPIES))
@@ -195,9 +195,9 @@ def copies_in(page: Page, things: Things, shape: str, count: int, columns: int =
     after, ids = page, [thing.id for thing in things]
     for dx, dy in ways[1:]:
         made = [copy.replace(supply=False) for copy in copies(after, things, dx, dy)]
-        edit = put(after, made, "")
-        after = edit.after
-        ids += edit.select or ()
+        ids += after.put_ids(len(made))
+        for copy in made:
+            after = after.put(copy.christened(after))
     return Edit(_("Copies"), page, after, select=tuple(ids))
 
 
@@ -208,6 +208,8 @@ def read_copies(typed: str) -> tuple[str, int, int]:
     try:
         if len(parts) == 2:
             columns, rows = int(parts[0]), int(parts[1])
+            if columns < 1 or rows < 1:
+                raise ValueError
             return "grid", columns * rows, columns
         words = text.split()
         count = int(words[0])
@@ -224,9 +226,11 @@ def _edge(edge: str) -> Callable[[Page, Things], Edit]:
     return lambda page, things: line_up(page, things, edge)
 
 
-LABELS = {
-    "left": (lambda: _("left edges"), "align-start-vertical"), "centre": (lambda: _("middles, upright"), "align-center-vertical"),
-    "right": (lambda: _("right edges"), "align-end-vertical"), "top": (lambda: _("top edges"), "align-start-horizontal"),
+LABELS: dict[str, tuple[Callable[[], str], str]] = {
+    "left": (lambda: _("left edges"), "align-start-vertical"),
+    "centre": (lambda: _("middles, upright"), "align-center-vertical"),
+    "right": (lambda: _("right edges"), "align-end-vertical"),
+    "top": (lambda: _("top edges"), "align-start-horizontal"),
     "middle": (lambda: _("middles, level"), "align-center-horizontal"),
     "bottom": (lambda: _("bottom edges"), "align-end-horizontal"),
 }  # fmt: skip
@@ -237,19 +241,22 @@ def _edge_label(edge: str) -> Callable[[Page, Things], str]:
 
 
 ALIGNING: tuple[Action, ...] = (
-    Action("arrange row", lambda p, ts: _("in a row"), "ellipsis", into_row, _several(2), rank=59, words="beside side line"),
+    Action("arrange row", lambda p, ts: _("in a row"), "ellipsis", into_row, _several(2), rank=59,
+           words="beside side line"),
     Action("arrange column", lambda p, ts: _("in a column"), "ellipsis-vertical", lambda p, ts: into_row(p, ts, False),
            _several(2), rank=73, words="below line"),
     Action("arrange grid", lambda p, ts: _("in a grid"), "layout-grid", into_grid, _several(3), rank=73,
            words="array rows columns tidy"),
-    Action("arrange circle", lambda p, ts: _("in a circle"), "loader", into_circle, _several(3), rank=73, words="round ring"),
+    Action("arrange circle", lambda p, ts: _("in a circle"), "loader", into_circle, _several(3), rank=73,
+           words="round ring"),
     Action("arrange spread across", lambda p, ts: _("equal gaps across"), "align-horizontal-distribute-center",
            lambda p, ts: distribute(p, ts, True), _several(3), rank=73, words="distribute spacing"),
     Action("arrange spread down", lambda p, ts: _("equal gaps down"), "align-vertical-distribute-center",
            lambda p, ts: distribute(p, ts, False), _several(3), rank=73, words="distribute spacing"),
     *(Action(f"arrange {edge}", _edge_label(edge), picture, _edge(edge), _several(2), rank=73, words="align")
       for edge, (_word, picture) in LABELS.items()),
-    Action("arrange stack", lambda p, ts: _("stack on one spot"), "layers-2", stack, _several(2), rank=73, words="pile heap"),
+    Action("arrange stack", lambda p, ts: _("stack on one spot"), "layers-2", stack, _several(2), rank=73,
+           words="pile heap"),
     Action("arrange same size", lambda p, ts: _("same size"), "scaling", same_size,
            lambda p, ts: len(ts) > 1 and any(t.resizable and not t.locked for t in ts[1:]), rank=73, words="equal large"),
 )  # fmt: skip

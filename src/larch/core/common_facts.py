@@ -70,5 +70,5 @@ def _limit(page: Page, thing: Thing) -> Fact:
         return changed
 
     left = max(0, thing.limit - taken_from(page, thing))
-    text = many("1, {left} left", "{n}, {left} left", thing.limit).format(left=left) if thing.limit else _("no end")
+    text = many("1, {{left}} left", "{n}, {{left}} left", thing.limit).format(left=left) if thing.limit else _("no end")
     return Fact("limit", thing.limit, text=text, label=_("gives"), set=put)

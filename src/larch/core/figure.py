@@ -19,6 +19,7 @@ from larch.core.words import _
 if TYPE_CHECKING:
     from larch.core.action import Action
     from larch.core.page import Page
+    from larch.core.settle import Settler
 
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 LETTER = re.compile(r".[′₀-₉]*", re.DOTALL)
@@ -56,6 +57,10 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
     def formed(self, form: Any) -> Figure:
         """Itself with another form of the same sort."""
         raise TypeError(self.kind())
+
+    def worked_out(self, settler: Settler) -> Form | None:
+        """Its form by a rule of its own; None for those of `core.rules`."""
+        return None
 
     def bare(self) -> Thing:
         """As it is written into a file: without what can be derived."""
@@ -105,7 +110,7 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
 
 
 DERIVED = frozenset(
-    {"why", "vertices", "ends", "radius", "start", "span", "arms", "rx", "ry", "lines", "placement", "holes"}
+    {"why", "vertices", "ends", "radius", "start", "span", "arms", "rx", "ry", "lines", "placement", "holes", "route"}
 )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 from typing import NamedTuple
 
 from larch.core.page import Page
@@ -86,7 +87,7 @@ def _gaps(box: Box, others: Sequence[Box], across: bool) -> Iterable[_Fit]:
     spans = sorted((_span(o, across) for o in row), key=lambda s: s[0])
     words = _("equal gaps")
     ends = _span(box, not across)
-    for (a0, a1), (b0, b1) in zip(spans, spans[1:], strict=False):
+    for (a0, a1), (b0, b1) in pairwise(spans):
         gap = b0 - a1
         if gap <= 0:
             continue

@@ -9,7 +9,6 @@ from urllib.parse import unquote, urlsplit
 
 from larch.core.action import Action, Things
 from larch.core.edit import Edit
-from larch.core.fact import Fact
 from larch.core.lesson import Lesson
 from larch.core.media import NAME
 from larch.core.page import Page
@@ -60,7 +59,10 @@ def read_link(typed: str) -> str:
     if BARE.match(text):
         text = f"https://{text}"
     elif text.startswith(("/", "~")):
-        text = Path(text).expanduser().as_uri()
+        try:
+            text = Path(text).expanduser().as_uri()
+        except (RuntimeError, ValueError):
+            raise ValueError(_("There is no such folder.")) from None
     link = link_of(text)
     if link is None:
         raise ValueError(_("“{text}” is no page, web address or file.").format(text=typed.strip()[:60]))
@@ -74,16 +76,6 @@ def page_link(lesson: Lesson, number: int) -> str:
     if not 1 <= number <= len(lesson.pages):
         raise ValueError(_("There is no page {n}.").format(n=number))
     return f"#{lesson.pages[number - 1].id}"
-
-
-def link_fact(thing: Thing) -> Fact:
-    """Where it leads, to be typed."""
-
-    def put(typed: str) -> Thing:
-        changed: Thing = thing.replace(link=read_link(typed))
-        return changed
-
-    return Fact("link", thing.link, text=said(thing.link), label=_("leads to"), set=put)
 
 
 def said(text: str) -> str:

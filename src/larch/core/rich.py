@@ -138,6 +138,10 @@ class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
         """How far the words stand in from its edge."""
         return 0.0
 
+    def words_top(self, height: float) -> float:
+        """How far below its upper edge words of a height begin."""
+        return self.inset()
+
     def label(self, page: Page) -> str:
         return self.name or self.first_words() or self.title()
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
-from typing import NamedTuple
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from typing import Any, NamedTuple, TypeVar
 
 from larch.core.edit import Edit
 from larch.core.figure import Figure, part_of, split_ref
@@ -16,6 +16,8 @@ from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.words import _
 
+ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
+T = TypeVar("T")
 CIRCLE = "It hangs on itself."
 GONE = "What it hangs on is gone."
 MISFIT = "Its rule makes something of another kind."
@@ -92,6 +94,7 @@ class Settler:
         self.things = things
         self._forms: dict[str, Form | None] = {}
         self._where = positions(page)
+        self._kept: dict[str, Any] = {}
 
     def thing(self, id: str) -> Thing | None:
         found = self.things.get(id)
@@ -99,6 +102,13 @@ class Settler:
             return found
         where = self._where.get(id)
         return None if where is None else self.page.things[where]
+
+    def remembered(self, name: str, make: Callable[[], T]) -> T:
+        """Something that many things ask for while a page is settled, made once."""
+        if name not in self._kept:
+            self._kept[name] = make()
+        found: T = self._kept[name]
+        return found
 
     def form(self, ref: str) -> Form:
         id, sign, k = split_ref(ref)
@@ -142,6 +152,9 @@ class Settler:
         return changed
 
     def made(self, thing: Figure) -> Form:
+        own = thing.worked_out(self)
+        if own is not None:
+            return own
         if thing.rule == "plotted":
             from larch.core.things.axes import Axes
 
@@ -197,7 +210,7 @@ def _work(page: Page, plan: Plan, changed: dict[str, Thing], dirty: set[str] | N
     for id in plan.order:
         if dirty is not None and id not in dirty and dirty.isdisjoint(plan.parents[id]):
             thing = settler.thing(id)
-            if not (isinstance(thing, Figure) and thing.rule == "locus" and dirty):
+            if not (isinstance(thing, Figure) and thing.rule in ROUNDABOUT and dirty):
                 continue
         settler.settle(id)
         if dirty is not None and id in changed:

@@ -65,6 +65,7 @@ class _Cleaner:
             self.open.append("")
             return
         if local in UNWRAPPED:
+            self.dropped = True
             self.open.append("")
             return
         kept = {key: value for key, value in attributes.items() if self._harmless(local, key, value)}

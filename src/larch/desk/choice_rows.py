@@ -189,6 +189,20 @@ def _text(card: Choices, tool: TextTool) -> None:
     card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
 
 
+def _select(card: Choices, tool: SelectTool) -> None:
+    """What a drag over the empty page draws; then what all quiet tools offer."""
+
+    def mode(value: str) -> None:
+        tool.mode = value
+
+    modes = [("box", "square-dashed", _("a box round things")), ("ring", "lasso", _("a ring round things"))]
+    card.icons(modes, tool.mode, mode)
+    card.apart()
+    card.commands([("layers", _("layers"), "layers"), ("square-dashed", _("same kind"), "same kind")])
+    card.row()
+    _view(card, tool)
+
+
 def _view(card: Choices, tool: Tool) -> None:
     card.commands(
         [
@@ -200,5 +214,5 @@ def _view(card: Choices, tool: Tool) -> None:
 
 ROWS: dict[type[Tool], Callable[..., None]] = {
     PenTool: _pen, EraserTool: _eraser, MarkTool: _stamp, BrushTool: _brush, TextTool: _text, HandTool: _view,
-    SelectTool: _view, ConstructTool: _construct,
+    SelectTool: _select, ConstructTool: _construct,
 }  # fmt: skip

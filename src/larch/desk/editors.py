@@ -19,6 +19,7 @@ from larch.core.graph import readable
 from larch.core.rich import Lettered
 from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
+from larch.core.things.table import Table
 from larch.core.words import _
 from larch.desk.style import lift
 
@@ -58,6 +59,37 @@ class Editors(QObject):
             self.open = TextEditor(self, thing)
         elif isinstance(thing, Equation):
             self.open = EquationEditor(self, thing)
+        elif isinstance(thing, Table):
+            self._edit_cell(thing)
+
+    def _edit_cell(self, table: Table) -> None:
+        """Opens the cell that was pressed, or the first that is still empty."""
+        at, self.canvas.edit_at = self.canvas.edit_at, None
+        page = self.canvas.page
+        cells = [(row, column) for row in range(len(table.rows)) for column in range(len(table.columns))]
+        if at is not None:
+            chosen = table.cell_at(*table.placement.to_local(*at))
+        else:
+            chosen = next((cell for cell in cells if table.words_in(page, *cell) is None), cells[0])
+        self.edit(table.words_in(page, *chosen) or table.new_words(*chosen))
+
+    def next_cell(self, words: Thing, back: bool = False) -> bool:
+        """From the words in a cell of a table on to the next cell, in reading order; False if they are in none."""
+        page = self.canvas.page
+        centre = words.box().centre
+        tables = [t for t in page.things if isinstance(t, Table) and t.extent().holds(*t.placement.to_local(*centre))]
+        if not tables:
+            return False
+        table = tables[-1]
+        row, column = table.cell_at(*table.placement.to_local(*centre))
+        number = row * len(table.columns) + column + (-1 if back else 1)
+        self.finish()
+        if 0 <= number < len(table.rows) * len(table.columns):
+            now = self.canvas.page.thing(table.id)
+            assert isinstance(now, Table)
+            cell = divmod(number, len(table.columns))
+            self.edit(now.words_in(self.canvas.page, *cell) or now.new_words(*cell))
+        return True
 
     def finish(self) -> None:
         """Keeps what was typed and closes."""

@@ -28,14 +28,18 @@ class Found(NamedTuple):
 
 
 class Finder(QFrame):
-    """`gather` lists all that can be done just now; it is asked each time the Finder opens."""
+    """`gather` lists all that can be done just now; it is asked each time the Finder opens. `more` finds what is too much
+    for a list, by what was typed."""
 
-    def __init__(self, parent: QWidget, gather: Callable[[], list[Found]]) -> None:
+    def __init__(
+        self, parent: QWidget, gather: Callable[[], list[Found]], more: Callable[[str], list[Found]] = lambda query: []
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("card")
         self.setAccessibleName(_("Finder"))
         lift(self)
         self._gather = gather
+        self._more = more
         self._all: list[Found] = []
         self._shown: list[Found] = []
         self.field = QLineEdit(self)
@@ -76,6 +80,7 @@ class Finder(QFrame):
 
     def _fill(self, query: str) -> None:
         self._shown = ranked(query, self._all, lambda found: (found.label, f"{found.words} {found.place}"))[:MOST]
+        self._shown += self._more(query)
         self.list.clear()
         for found in self._shown:
             item = QListWidgetItem(icon(found.icon or "square"), f"{found.label}   ·   {found.place}")

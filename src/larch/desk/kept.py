@@ -16,6 +16,7 @@ from larch.core.words import _
 from larch.services.places import kept_folder
 
 MOST = 400
+WHOLE = "whole"  # marks a kept page among kept things
 
 
 def keep(page: Page, things: Sequence[Thing], name: str, whole: bool = False) -> Path:
@@ -25,7 +26,7 @@ def keep(page: Page, things: Sequence[Thing], name: str, whole: bool = False) ->
     """
     folder = kept_folder()
     folder.mkdir(parents=True, exist_ok=True)
-    stem = re.sub(r"[^\w \-().,]+", " ", name).strip()[:60] or _("kept")
+    stem = " ".join(re.sub(r"[^\w \-().,]+", " ", name).split())[:60] or _("kept")
     path = folder / f"{stem}.larch"
     number = 2
     while path.exists():
@@ -34,7 +35,8 @@ def keep(page: Page, things: Sequence[Thing], name: str, whole: bool = False) ->
     alone = (
         page if whole else Page(id="", unit=page.unit, scale=page.scale, things=tuple(taken_along(things)), next=page.next)
     )
-    write_lesson(Lesson(title=name.strip()[:200], language="page" if whole else "en").insert(alone), path)
+    extra = ((WHOLE, b"true"),) if whole else ()
+    write_lesson(Lesson(title=name.strip()[:200], extra=extra).insert(alone), path)
     return path
 
 
@@ -51,16 +53,23 @@ def items() -> list[ShelfItem]:
 
 @lru_cache(MOST)
 def _item(path: Path, stamp: int) -> ShelfItem | None:
-    page = kept_page(path)
-    if page is None or not page.things:
-        return None
-    things = page.things
-    return ShelfItem(f"kept {path.stem}", path.stem, "Kept", lambda: things[0], _("own mine"), lambda: things)
-
-
-def kept_page(path: Path) -> Page | None:
     try:
-        return read_lesson(path).lesson.pages[0]
+        lesson = read_lesson(path).lesson
+    except LessonFileError:
+        return None
+    things = lesson.pages[0].things
+    if not things:
+        return None
+    sort = "page" if dict(lesson.extra).get(WHOLE) == b"true" else "kept"
+    return ShelfItem(f"{sort} {path.stem}", path.stem, "Kept", lambda: things[0], _("own mine"), lambda: things)
+
+
+def page_of(item: ShelfItem) -> Page | None:
+    """The page that an entry of the shelf stands for; None for entries that are things."""
+    if item.tray != "Kept" or not item.name.startswith("page "):
+        return None
+    try:
+        return read_lesson(kept_folder() / f"{item.label}.larch").lesson.pages[0]
     except LessonFileError:
         return None
 

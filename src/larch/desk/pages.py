@@ -9,6 +9,8 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
+from larch.core.edit import Edit
+from larch.core.page import Page
 from larch.core.words import _
 from larch.desk.page_edits import page_edit
 from larch.desk.style import lift
@@ -69,6 +71,15 @@ class Pages:
             before = {page.id for page in w.session.lesson.pages}
             w.session.commit(edit)
             self.show(next(page.id for page in w.session.lesson.pages if page.id not in before))
+
+    def add(self, page: Page) -> None:
+        """A page from elsewhere, after the one on show."""
+        w = self.window
+        lesson = w.session.lesson
+        at = next(i for i, other in enumerate(lesson.pages) if other.id == w.canvas.page_id) + 1
+        after = lesson.insert(page, at)
+        w.session.commit(Edit(_("Put out a page"), lesson, after))
+        self.show(after.pages[at].id)
 
     def copy(self) -> None:
         w = self.window

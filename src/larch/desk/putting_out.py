@@ -12,6 +12,7 @@ from larch.core.settle import settle
 from larch.core.shape import Box, Point
 from larch.core.thing import ShelfItem, Thing, shelf_items
 from larch.core.words import _
+from larch.desk import kept
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -28,6 +29,10 @@ class PuttingOut:
     def put_out(self, item: ShelfItem) -> None:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
         canvas = self.window.canvas
+        whole = kept.page_of(item)
+        if whole is not None:
+            self.window.pages.add(whole)
+            return
         made = item.things()
         instead = made[0].put_out(canvas.page) if len(made) == 1 else None
         if instead is not None:

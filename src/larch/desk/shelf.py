@@ -30,6 +30,7 @@ from larch.desk.search import ranked
 
 TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
          "Pictures", "Papers", "Activities", "Kept")  # fmt: skip
+SORT = "min-height: 0; padding: 1px 9px; font-size: 14px;"
 AT_ONCE = 24  # cards made before one scrolls on
 CARD = (132, 96)
 DRAG_START = 8
@@ -251,12 +252,14 @@ class Shelf(QFrame):
             button.setObjectName("tray")
             button.setCheckable(True)
             button.setChecked(sort == self.sort)
-            button.setFixedHeight(32)
+            button.setStyleSheet(SORT)
+            button.setFixedHeight(30)
             button.clicked.connect(lambda _on=False, sort=sort: self._choose_sort(sort))
             grid.addWidget(button, k % 3, k // 3)
         own = QPushButton(icon("image-plus"), _("own…"), block)
         own.setObjectName("tray")
-        own.setFixedHeight(32)
+        own.setStyleSheet(SORT)
+        own.setFixedHeight(30)
         own.setAccessibleName(_("pictures from files"))
         own.clicked.connect(self.own_wanted)
         grid.addWidget(own, 2, 2)

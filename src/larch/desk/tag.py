@@ -23,6 +23,11 @@ FOLDED = {  # actions that go into a menu of their own, by the first word of the
     "colour": (lambda: _("colour"), "palette"),
     "share": (lambda: _("share into…"), "chart-pie"),
     "construct": (lambda: _("construct"), "drafting-compass"),
+    "arrange": (lambda: _("arrange"), "layout-grid"),
+    "hold": (lambda: _("can be moved…"), "lock"),
+    "shape": (lambda: _("shape"), "shapes"),
+    "grow": (lambda: _("grow a box"), "workflow"),
+    "line": (lambda: _("joining line"), "spline"),
 }
 
 

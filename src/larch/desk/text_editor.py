@@ -43,6 +43,7 @@ from larch.board.rich_text import (
 from larch.board.views import view_of
 from larch.core.rich import LONGEST, Lettered, Paragraph, Run, spread
 from larch.core.rich_html import read_html
+from larch.core.things.word_box import WordBox
 from larch.core.words import _
 from larch.desk.text_bar import TextBar
 
@@ -151,7 +152,7 @@ class TextEditor(QGraphicsView):
         inset, size = self.thing.inset(), self.page_document.size()
         wide = max(size.width(), self._width, 0.0 if self._width else LEAST) + 2 * ROOM
         tall = max(size.height(), self.thing.size) + 2 * ROOM
-        at = place.to_page(inset - ROOM, inset - rise_of(self.thing) - ROOM)
+        at = place.to_page(inset - ROOM, self.thing.words_top(size.height()) - rise_of(self.thing) - ROOM)
         x, y = camera.to_view(*at)
         self._scene.setSceneRect(QRectF(-ROOM, -ROOM, wide, tall))
         self.setTransform(QTransform.fromScale(k, k))
@@ -271,6 +272,10 @@ class TextEditor(QGraphicsView):
 
     def event(self, event: QEvent | None) -> bool:
         """Keys that would be shortcuts of the window belong to the words while they are typed."""
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+            back = event.key() == Qt.Key.Key_Backtab
+            if (back or event.key() == Qt.Key.Key_Tab) and self.editors.next_cell(self.thing, back):
+                return True
         if event is not None and event.type() == QEvent.Type.ShortcutOverride:
             event.accept()
             return True
@@ -366,6 +371,8 @@ class TextEditor(QGraphicsView):
         if self._kept_out:
             self.editors.tell(_("A text holds {n} characters; the rest was left out.").format(n=LONGEST))
         after = self.current()
+        if isinstance(after, WordBox):  # joined lines end where it is seen to end
+            after = after.replace(height=max(after.height, round(view_of(after).extent(after).height, 1)))
         self.drop()
         empty = not after.text.strip() and not after.inset()  # a note may be without words
         self.editors.store(self.thing, after, _("Text"), empty)

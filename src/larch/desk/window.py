@@ -34,7 +34,10 @@ from larch.services.workspace import OpenLesson
 if TYPE_CHECKING:
     from larch.desk.bringing import Bringing
     from larch.desk.choices import Choices
-    from larch.desk.finder import Finder, Found
+    from larch.desk.finder import Finder
+    from larch.desk.following import Following
+    from larch.desk.keeping import Keeping
+    from larch.desk.layers import LayersCard
     from larch.desk.shelf import Shelf
     from larch.desk.spread import Spread
     from larch.desk.steps import StepsCard
@@ -55,6 +58,7 @@ class Window(QMainWindow):
         self.settings: Settings = load_settings()
         self.at_board = False
         self.steps: StepsCard | None = None
+        self.layers: LayersCard | None = None
         self.pages = Pages(self)
         self.keys = PageKeys(self)
         self.putting = PuttingOut(self)
@@ -98,6 +102,10 @@ class Window(QMainWindow):
         self.canvas.selection_changed.connect(self.refresh_commands)
         self.canvas.menu_wanted.connect(self._menu)
         self.canvas.said.connect(self.notice.say)
+        self.canvas.link_wanted.connect(lambda link: self.following.follow(link))
+        self.canvas.place_outside = lambda at: self.keeping.place_outside(at)
+        self.canvas.over_changed.connect(lambda place: self.keeping.show_over(place))
+        self.canvas.let_go.connect(lambda place, ids: self.keeping.let_go(place, ids))
         self.hand.follow(self.canvas)
         self.canvas.installEventFilter(self)
 
@@ -171,6 +179,30 @@ class Window(QMainWindow):
         return made
 
     @cached_property
+    def following(self) -> Following:
+        from larch.desk.following import Following
+
+        return Following(self)
+
+    @cached_property
+    def keeping(self) -> Keeping:
+        from larch.desk.keeping import Keeping
+
+        return Keeping(self)
+
+    def show_layers(self) -> None:
+        """Opens the list of everything on the page, or closes it."""
+        from larch.desk.layers import LayersCard
+
+        if self.layers is None or self.layers.canvas is not self.canvas:
+            self.layers = LayersCard(self.canvas)
+        if self.layers.isVisible():
+            self.layers.hide()
+            self.canvas.setFocus()
+        else:
+            self.layers.open()
+
+    @cached_property
     def bringing(self) -> Bringing:
         from larch.desk.bringing import Bringing
 
@@ -199,9 +231,10 @@ class Window(QMainWindow):
 
     @cached_property
     def finder(self) -> Finder:
+        from larch.desk.findable import findable, pictures_found
         from larch.desk.finder import Finder
 
-        return Finder(self.room, self._findable)
+        return Finder(self.room, lambda: findable(self), lambda query: pictures_found(self, query))
 
     def close_card(self, name: str) -> None:
         """Hides a card if it was ever made."""
@@ -264,36 +297,6 @@ class Window(QMainWindow):
             made = menu.addAction(icon(action.icon), action.label(page, things) + keys)  # type: ignore[attr-defined]
             made.setProperty("selection", True)
             made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
-
-    def _findable(self) -> list[Found]:
-        from larch.desk.finder import Found
-
-        page, things = self.canvas.page, self.canvas.things()
-        found = [
-            Found(a.label(page, things), a.words, a.icon, _("selection"), lambda a=a: self.canvas.do(a))
-            for a in actions_for(page, things)
-        ]
-        self.shelf.open() if not self.shelf.items else None
-        self.shelf.setVisible(self.ledge.shelf.isChecked())
-        found += [
-            Found(
-                item.label,
-                f"{item.words} {item.name}",
-                item.make().icon,
-                _(item.tray),
-                lambda item=item: self.putting.put_out(item),
-            )
-            for item in self.shelf.items
-        ]
-        found += [
-            Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu or "Tools"), c.run)
-            for c in self.commands.listed
-            if c.enabled()
-        ]
-        for number, other in enumerate(self.session.lesson.pages, 1):
-            label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))
-            found.append(Found(label, _("go to"), "file-text", _("Page"), lambda id=other.id: self.show_page(id)))
-        return found
 
     def refresh_commands(self) -> None:
         self.commands.refresh()

@@ -15,6 +15,7 @@ from larch.core.page import SIZES, Page
 from larch.core.page_facts import dress, resize
 from larch.core.paper import PATTERNS, fresh_paper
 from larch.core.words import _
+from larch.desk.arranging_commands import arranging_commands
 from larch.desk.commands import Command
 from larch.desk.geometry_commands import geometry_commands
 
@@ -27,7 +28,7 @@ ZOOM_STEP = 1.25
 def window_commands(window: Window) -> list[Command]:
     return [
         *_lesson(window), *_edit(window), *_page(window), *_ink(window), *_put_out(window),
-        *geometry_commands(window), *_view(window), *_help(window),
+        *arranging_commands(window), *geometry_commands(window), *_view(window), *_help(window),
     ]  # fmt: skip
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from typing import ClassVar, NamedTuple, Protocol
+from typing import Any, ClassVar, NamedTuple, Protocol
 
 from larch.board.camera import Camera
 from larch.board.pointer import Sample
@@ -65,9 +65,21 @@ class Stage(Protocol):
     camera: Camera
     selection: tuple[str, ...]
     at_board: bool
+    opened: str
+    edit_at: Point | None
+    let_go: Any
+    said: Any
 
     @property
     def page(self) -> Page: ...
+
+    def seen(self) -> Box: ...
+
+    def whole(self, ids: Sequence[str]) -> tuple[str, ...]: ...
+
+    def open_group(self, name: str) -> None: ...
+
+    def drag_over(self, view_pos: Point | None) -> str: ...
 
     def commit(self, edit: Edit) -> None: ...
     def select(self, ids: Sequence[str]) -> None: ...

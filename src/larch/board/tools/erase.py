@@ -9,6 +9,7 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Band, Caption, Gesture, Ring, Rubber, Stage, Tool
+from larch.board.tools.rubbing import RubFrost, frost_at
 from larch.core import rub
 from larch.core.hues import PAPER, hex_of, mixed
 from larch.core.shape import Box, Point, box_of
@@ -45,6 +46,9 @@ class EraserTool(Tool):
         return _("rub out")
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
+        frost = frost_at(stage, sample)
+        if frost is not None:
+            return RubFrost(stage, sample, frost)
         if self.mode == "ring":
             return RingRound(stage, sample, self.only_hue)
         if self.mode == "sweep":

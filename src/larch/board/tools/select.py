@@ -7,18 +7,28 @@ from collections.abc import Sequence
 from typing import ClassVar
 
 from larch.board.pointer import Sample
-from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Gesture, Stage, Tool
+from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Gesture, Ring, Stage, Tool
+from larch.board.tools.grow import Grow
 from larch.board.tools.instruments import grip_of
-from larch.core.arrange import copies
+from larch.board.tools.rubbing import RubFrost
+from larch.core.arrange import copies, exhausted
 from larch.core.edit import Edit
+from larch.core.figure import Figure
+from larch.core.geometry import inside
+from larch.core.guides import guide
+from larch.core.holders import with_held
+from larch.core.holds import TURN, allowed, untouchable
 from larch.core.instrument import Instrument
-from larch.core.page import with_groups
+from larch.core.page import group_of
 from larch.core.settle import carried, free_of
 from larch.core.shape import Box, Point, box_of
 from larch.core.thing import Snap, Thing
-from larch.core.words import _
+from larch.core.things.frost import Frost
+from larch.core.words import _, many
 
 SNAP_REACH = 11.0  # pixels
+GUIDE_SHARE = 0.6  # of that reach, within which things fall into line
+MOST_BESIDE = 300
 ANGLE_STEP = 15.0  # degrees
 ANGLE_REACH = 3.0
 
@@ -27,6 +37,9 @@ class SelectTool(Tool):
     name: ClassVar[str] = "select"
     icon: ClassVar[str] = "mouse-pointer-2"
     shortcut: ClassVar[str] = "V"
+
+    def __init__(self) -> None:
+        self.mode = "box"  # or "ring": what a drag over the empty page draws round things
 
     def label(self) -> str:
         return _("select")
@@ -38,12 +51,21 @@ class SelectTool(Tool):
         slack = TOUCH_SLACK / stage.camera.scale if sample.kind == "touch" else 4 / stage.camera.scale
         thing = stage.thing_at(sample.page_pos, slack)
         if thing is None:
-            return Marquee(stage, sample)
-        if thing.locked and not thing.supply:  # a locked background must not keep anyone from drawing a box over it
-            return Marquee(stage, sample, thing)
+            return self._round(stage, sample, None)
+        if stage.at_board and isinstance(thing, Frost) and not thing.supply:
+            return RubFrost(stage, sample, thing)
+        held = untouchable(thing) if stage.at_board else thing.locked
+        if held and not thing.supply:  # a locked background must not keep anyone from drawing a box over it
+            return self._round(stage, sample, thing)
         if thing.supply and not sample.control:
             return TakeOne(stage, sample, thing)
+        if thing.hold == TURN and (stage.at_board or thing.id in stage.selection):
+            stage.select(stage.whole([thing.id]))
+            return TurnThings(stage, sample, thing)
         return DragThings(stage, sample, thing)
+
+    def _round(self, stage: Stage, sample: Sample, thing: Thing | None) -> Gesture:
+        return RingSelect(stage, sample, thing) if self.mode == "ring" else Marquee(stage, sample, thing)
 
 
 def _grip(stage: Stage, sample: Sample, id: str, name: str) -> Gesture:
@@ -56,6 +78,8 @@ def _grip(stage: Stage, sample: Sample, id: str, name: str) -> Gesture:
         if thing is not None:
             return DragThings(stage, sample, thing)
     held = stage.page.thing(id)
+    if held is not None and name.startswith("grow "):
+        return Grow(stage, sample, held, name.removeprefix("grow "))
     grip = grip_of(stage, sample, held, name) if isinstance(held, Instrument) else None
     return grip or DragHandle(stage, sample, id, name)
 
@@ -81,6 +105,8 @@ class DragThings(Gesture):
         self.dragging = False
         self.shift = (0.0, 0.0)
         self.ids: tuple[str, ...] = ()
+        self.box: Box | None = None
+        self.others: list[Box] = []
 
     def move(self, sample: Sample) -> None:
         if not self.dragging and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
@@ -94,16 +120,30 @@ class DragThings(Gesture):
         snap = None if sample.alt or sample.shift else self._snap(dx, dy)
         if snap is not None:
             dx, dy = dx + snap.dx, dy + snap.dy
+        dx, dy = allowed(self.thing, dx, dy)
         self.shift = (dx, dy)
-        self.stage.show_snap(self, snap)
+        self.stage.show_snap(self, snap if not self.thing.hold else None)
+        self.stage.drag_over(sample.view_pos)
         self.stage.carry(self, self.ids, dx, dy)
 
     def _begin(self) -> None:
         self.dragging = True
         stage = self.stage
         if self.thing.id not in stage.selection:
-            stage.select(with_groups(stage.page, [self.thing.id]))
-        self.ids = tuple(thing.id for thing in stage.page.some(stage.selection) if not thing.locked)
+            stage.select(stage.whole([self.thing.id]))
+        chosen = with_held(stage.page, stage.selection)
+        free = [thing for thing in stage.page.some(chosen) if not thing.locked]
+        # What is held keeps to its way: it goes along only if it is what the hand has hold of.
+        self.ids = tuple(thing.id for thing in free if not thing.hold or thing.hold == self.thing.hold)
+        if self.ids and not isinstance(self.thing, Figure | Instrument):
+            self.box = stage.box_of(stage.page.some(self.ids))
+            self.others = self._beside()
+
+    def _beside(self) -> list[Box]:
+        """The boxes of what is seen, with which the dragged things may fall into line."""
+        stage, ids = self.stage, set(self.ids)
+        seen = [t for t in stage.things_in(stage.seen()) if not t.is_ink and t.id not in ids][-MOST_BESIDE:]
+        return [stage.box_of([thing]) for thing in seen]
 
     def _snap(self, dx: float, dy: float) -> Snap | None:
         if self.thing.locked or not self.ids:
@@ -111,7 +151,10 @@ class DragThings(Gesture):
         reach = SNAP_REACH / self.stage.camera.scale
         box = self.thing.moved(dx, dy).box().grown(reach)
         others = [thing for thing in self.stage.things_in(box) if thing.id not in self.ids]
-        return self.thing.moved(dx, dy).snap(self.stage.page, others, reach)
+        own = self.thing.moved(dx, dy).snap(self.stage.page, others, reach)
+        if own is not None or self.box is None:
+            return own
+        return guide(self.stage.page, self.box.moved(dx, dy), self.others, reach * GUIDE_SHARE)
 
     def release(self, sample: Sample) -> None:
         self.stage.show_snap(self, None)
@@ -120,6 +163,12 @@ class DragThings(Gesture):
             return
         page = self.stage.page
         dx, dy = self.shift
+        outside = self.stage.drag_over(sample.view_pos)
+        self.stage.drag_over(None)
+        if outside:
+            self.stage.end_preview(self)
+            self.stage.let_go.emit(outside, self.ids)
+            return
         moved = page.with_things(carried(page, self.ids, dx, dy))
         if (dx or dy) and self.ids:
             self.stage.commit(Edit(_("Move"), page, moved))
@@ -131,9 +180,17 @@ class DragThings(Gesture):
             if sample.clicks >= (self.thing.taps if stage.at_board else 1) and stage.tap(self.thing):
                 return
             if sample.clicks > 1 and not stage.at_board:
-                stage.edit_thing(self.thing)
+                stage.edit_at = sample.page_pos
+                group = group_of(self.thing, stage.opened)
+                if group:
+                    stage.open_group(group)
+                    stage.select(stage.whole([self.thing.id]))
+                else:
+                    stage.edit_thing(self.thing)
                 return
-        ids = with_groups(stage.page, [self.thing.id])
+        if stage.opened and stage.opened not in self.thing.groups:
+            stage.open_group("")
+        ids = stage.whole([self.thing.id])
         if not sample.shift:
             stage.select(ids)
         elif self.thing.id in stage.selection:
@@ -143,6 +200,7 @@ class DragThings(Gesture):
 
     def cancel(self) -> None:
         self.stage.show_snap(self, None)
+        self.stage.drag_over(None)
         self.stage.end_preview(self)
 
 
@@ -153,12 +211,15 @@ class TakeOne(Gesture):
         self.stage = stage
         self.start = sample
         self.supply = thing
-        ids = with_groups(stage.page, [thing.id])
+        ids = stage.whole([thing.id])
+        self.empty = exhausted(stage.page, thing)
         self.sources = list(stage.page.some(ids))
         self.taken: list[Thing] = []
 
     def move(self, sample: Sample) -> None:
         if not self.taken and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        if self.empty:
             return
         dx = sample.page_pos[0] - self.start.page_pos[0]
         dy = sample.page_pos[1] - self.start.page_pos[1]
@@ -174,6 +235,9 @@ class TakeOne(Gesture):
 
     def release(self, sample: Sample) -> None:
         self.stage.show_snap(self, None)
+        if self.empty and math.dist(sample.view_pos, self.start.view_pos) >= DRAG_START:
+            self.stage.said.emit(many("It gives only one.", "It gives only {n}.", self.supply.limit))
+            return
         if not self.taken:
             if not (self.stage.at_board and self.stage.tap(self.supply)):
                 self.stage.select([thing.id for thing in self.sources])
@@ -201,17 +265,19 @@ class DragHandle(Gesture):
     def move(self, sample: Sample) -> None:
         if self.before is None:
             return
+        page = self.stage.page
         x, y = sample.page_pos
         if sample.control:  # to the squares of the paper
             step = self.stage.page.paper.step
             x, y = round(x / step) * step, round(y / step) * step
         self.after = self.before.with_handle(self.name, *self.before.placement.to_local(x, y))
-        self.stage.preview(self, {self.id: self.after})
+        self.stage.preview(self, {self.id: self.after, **self.after.rearranged(page, self.before)})
 
     def release(self, sample: Sample) -> None:
         page = self.stage.page
         if self.after is not None and self.after is not self.before:
-            self.stage.commit(Edit(_("Drag a corner"), page, page.with_things({self.id: self.after})))
+            changed = {self.id: self.after, **self.after.rearranged(page, self.before)}
+            self.stage.commit(Edit(_("Drag a corner"), page, page.with_things(changed)))
         self.stage.end_preview(self)
 
     def cancel(self) -> None:
@@ -221,8 +287,9 @@ class DragHandle(Gesture):
 class TurnThings(Gesture):
     """Turns the selection about its centre, falling to every 15° with the angle shown."""
 
-    def __init__(self, stage: Stage, sample: Sample) -> None:
+    def __init__(self, stage: Stage, sample: Sample, grabbed: Thing | None = None) -> None:
         self.stage = stage
+        self.grabbed = grabbed
         self.things = one_of_several(movable(stage), "turnable")
         self.centre = stage.box_of(self.things).centre
         self.first = self._angle(sample.page_pos)
@@ -247,6 +314,8 @@ class TurnThings(Gesture):
 
     def release(self, sample: Sample) -> None:
         page = self.stage.page
+        if not self.turned and self.grabbed is not None:
+            self.stage.tap(self.grabbed)
         if self.turned:
             self.stage.commit(Edit(_("Turn"), page, page.with_things(self.turned)))
         self.cancel()
@@ -333,9 +402,42 @@ class Marquee(Gesture):
             found = [thing.id for thing in inside if not thing.locked]
         elif self.tapped is not None and not self.stage.at_board:
             found = [self.tapped.id]
-        ids = with_groups(self.stage.page, [*before, *found])
+        elif self.tapped is not None and self.stage.tap(self.tapped):
+            return
+        if self.box is None and self.tapped is None:
+            self.stage.open_group("")
+        ids = self.stage.whole([*before, *found])
         self.stage.show_marquee(self, None)
         self.stage.select(ids)
 
     def cancel(self) -> None:
         self.stage.show_marquee(self, None)
+
+
+class RingSelect(Marquee):
+    """A ring drawn by hand selects what has its middle inside."""
+
+    def __init__(self, stage: Stage, sample: Sample, tapped: Thing | None = None) -> None:
+        super().__init__(stage, sample, tapped)
+        self.path = [sample.page_pos]
+
+    def move(self, sample: Sample) -> None:
+        if self.box is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        self.path.append(sample.page_pos)
+        self.box = box_of(self.path)
+        self.stage.show_marks(self, Ring(self.path))
+
+    def release(self, sample: Sample) -> None:
+        self.stage.show_marks(self)
+        if self.box is None:
+            super().release(sample)
+            return
+        ring = self.path[:: max(1, len(self.path) // 400)]
+        met = [thing for thing in self.stage.things_in(self.box) if not thing.locked]
+        found = [thing.id for thing in met if inside(ring, *self.stage.box_of([thing]).centre)]
+        before: Sequence[str] = self.stage.selection if sample.shift else ()
+        self.stage.select(self.stage.whole([*before, *found]))
+
+    def cancel(self) -> None:
+        self.stage.show_marks(self)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QTransform
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
 from larch.board.look import GOLD, PAPER, page_font
+from larch.core.arrange import taken_from
 from larch.core.page import Page
 from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Thing
@@ -38,7 +39,7 @@ class View:
 
     def reach(self, thing: Thing, page: Page) -> Box:
         """All it may paint on, on the page."""
-        return self.box(thing).grown(self.margin + (14.0 if thing.supply else 0.0))
+        return self.box(thing).grown(self.margin + (44.0 if thing.limit else 14.0 if thing.supply or thing.link else 0.0))
 
     def hang(self, thing: Thing) -> Box:
         """The box below which a tag may hang without covering what the thing shows."""
@@ -55,7 +56,9 @@ class View:
             painter.restore()
         self.paint_upright(painter, thing, page)
         if thing.supply:
-            supply_sign(painter, self.box(thing))
+            supply_sign(painter, self.box(thing), max(0, thing.limit - taken_from(page, thing)) if thing.limit else None)
+        if thing.link:
+            link_sign(painter, self.box(thing))
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         """Its body, in its own coordinates."""
@@ -79,14 +82,29 @@ def transform(placement: Placement) -> QTransform:
     return made
 
 
-def supply_sign(painter: QPainter, box: Box) -> None:
-    """Two sheets behind one another at the lower right corner: there is always one more."""
+def link_sign(painter: QPainter, box: Box) -> None:
+    """A small arrow that leaves a corner, at the upper right: a tap leads elsewhere."""
+    painter.save()
+    painter.translate(box.x1 + 2, box.y0 - 4)
+    pen = QPen(GOLD, 2.4)
+    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+    painter.setPen(pen)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawLine(QPointF(0, 8), QPointF(9, -1))
+    painter.drawPolyline(QPolygonF([QPointF(2, -1), QPointF(9, -1), QPointF(9, 6)]))
+    painter.restore()
+
+
+def supply_sign(painter: QPainter, box: Box, left: int | None = None) -> None:
+    """Two sheets behind one another at the lower right corner: there is always one more; or how many there are left."""
     painter.save()
     painter.translate(box.x1 + 3, box.y1 + 1)
     painter.setPen(QPen(GOLD, 1.6))
     painter.setBrush(PAPER)
     for shift in (7, 3.5, 0):
         painter.drawRoundedRect(QRectF(shift - 2, shift - 2, 11, 11), 2.5, 2.5)
+    if left is not None:
+        words(painter, QPointF(26, 5), str(left), GOLD, 20.0, bold=True)
     painter.restore()
 
 

@@ -1,0 +1,28 @@
+"""What a screen reader is told of the page."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from larch.core.holds import said
+from larch.core.page import Page
+from larch.core.thing import Thing
+from larch.core.words import _, many
+
+MOST_THINGS, MOST_FACTS = 5, 8
+
+
+def description(page: Page, chosen: Sequence[Thing]) -> str:
+    """The selection with its facts, or how much there is on the page."""
+    if not chosen:
+        return many("1 thing on the page", "{n} things on the page", len(page.things))
+    text = "; ".join(spoken(page, thing) for thing in chosen[:MOST_THINGS])
+    if len(chosen) > MOST_THINGS:
+        text += "; " + _("and {n} more").format(n=len(chosen) - MOST_THINGS)
+    return text
+
+
+def spoken(page: Page, thing: Thing) -> str:
+    facts = [] if thing.is_ink else [f"{fact.label} {fact.text}" for fact in list(thing.facts(page))[:MOST_FACTS]]
+    state = [_("locked")] if thing.locked else [held] if (held := said(thing)) else []
+    return ", ".join([thing.label(page), *state, *facts])

@@ -1,0 +1,74 @@
+"""Boxes with words."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen, QPolygonF, QTextDocument
+
+from larch.board.look import PAPER, colour, tint
+from larch.board.rich_text import document_of, paint_document, rise_of
+from larch.board.views.base import View
+from larch.core.memo import remember_in_thread
+from larch.core.page import Page
+from larch.core.shape import Box
+from larch.core.thing import Thing
+from larch.core.things.word_box import REACH, WordBox
+
+TINT = 0.2
+
+
+class WordBoxView(View):
+    kind: ClassVar[type[Thing]] = WordBox
+
+    def extent(self, thing: Thing) -> Box:
+        assert isinstance(thing, WordBox)
+        words = laid_out(thing).size().height() if thing.text else 0.0
+        return Box(0, 0, thing.width, max(thing.height, words + 2 * min(thing.inset(), 24.0)))
+
+    def hang(self, thing: Thing) -> Box:
+        """The mark that grows a box below stays free."""
+        box = self.box(thing)
+        return box._replace(y1=box.y1 + REACH + 16.0)
+
+    def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
+        return self.extent(thing).grown(slack).holds(x, y)
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, WordBox)
+        box = self.extent(thing)
+        frame = QRectF(0, 0, box.width, box.height)
+        if thing.shape != "bare":
+            painter.setPen(QPen(colour(thing.hue), 3.0))
+            painter.setBrush(tint(thing.hue, TINT) if thing.filled else PAPER)
+            _paint_shape(painter, thing.shape, frame)
+        if thing.text:
+            words = laid_out(thing)
+            top = max(min(thing.inset(), 24.0), (box.height - words.size().height()) / 2)
+            paint_document(painter, words, QPointF(thing.inset(), top - rise_of(thing)))
+
+
+def _paint_shape(painter: QPainter, shape: str, frame: QRectF) -> None:
+    if shape == "oval":
+        painter.drawEllipse(frame)
+    elif shape == "diamond":
+        middle = frame.center()
+        corners = [
+            (middle.x(), frame.top()),
+            (frame.right(), middle.y()),
+            (middle.x(), frame.bottom()),
+            (frame.left(), middle.y()),
+        ]
+        pen = painter.pen()
+        pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+        painter.setPen(pen)
+        painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in corners]))
+    else:
+        corner = 14.0 if shape == "round" else 2.0
+        painter.drawRoundedRect(frame, corner, corner)
+
+
+@remember_in_thread
+def laid_out(box: WordBox) -> QTextDocument:
+    return document_of(box, max(24.0, box.width - 2 * box.inset()))

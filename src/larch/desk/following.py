@@ -1,0 +1,118 @@
+"""Following links, and setting them."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QUrl
+from PyQt6.QtGui import QDesktopServices
+
+from larch.core.links import RUNS, link_of, linked, page_link, said
+from larch.core.media import LARGEST, store
+from larch.core.shape import union
+from larch.core.words import _
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+SOUNDS = {".ogg": "ogg", ".oga": "ogg", ".mp3": "mp3", ".wav": "wav"}
+
+
+class Following:
+    """What a tap on a link does. Pages open at once, sounds play; before anything outside Larch is opened, it is asked."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        self.player: object | None = None
+
+    def follow(self, text: str) -> None:
+        link = link_of(text)
+        if link is None:
+            self.window.notice.say(_("This link leads nowhere."))
+        elif link.sort == "page":
+            if self.window.session.lesson.page(link.to) is None:
+                self.window.notice.say(_("The page that this leads to is gone."))
+            else:
+                self.window.show_page(link.to)
+        elif link.sort == "sound":
+            self._play(link.to)
+        elif link.sort == "file" and (not Path(link.to).exists() or link.to.lower().endswith(RUNS)):
+            self.window.notice.say(_("There is no file {name} that could be shown.").format(name=Path(link.to).name))
+        else:
+            self._ask(text)
+
+    def _ask(self, text: str) -> None:
+        canvas = self.window.canvas
+        x, y = canvas.width() / 2, canvas.height() / 3
+        words = _("Open {what}").format(what=said(text))
+        canvas.offer(canvas.camera.to_page(x, y), words, "external-link", lambda: self.open_outside(text), lambda: None)
+
+    @staticmethod
+    def open_outside(text: str) -> None:
+        QDesktopServices.openUrl(QUrl(text))
+
+    def _play(self, name: str) -> None:
+        data = store.data(name)
+        if data is None or store.folder is None:
+            self.window.notice.say(_("The sound is missing."))
+            return
+        if not (store.folder / name).exists():
+            store.keep(data, name.rpartition(".")[2])
+        try:
+            from PyQt6.QtMultimedia import QAudioOutput, QMediaPlayer
+        except ImportError:
+            self.window.notice.say(_("This machine can't play sounds."))
+            return
+        player = QMediaPlayer(self.window)
+        player.setAudioOutput(QAudioOutput(player))
+        player.setSource(QUrl.fromLocalFile(str(store.folder / name)))
+        player.play()
+        self.player = player
+
+    def selected(self) -> None:
+        """Follows the link of the selection."""
+        link = next((thing.link for thing in self.window.canvas.things() if thing.link), "")
+        if link:
+            self.follow(link)
+        else:
+            self.window.notice.say(_("What is selected leads nowhere yet."))
+
+    def to_page(self, number: int) -> None:
+        canvas = self.window.canvas
+        if canvas.things():
+            canvas.commit(linked(canvas.page, canvas.things(), page_link(self.window.session.lesson, number)))
+
+    def ask_page(self) -> None:
+        from PyQt6.QtWidgets import QInputDialog
+
+        pages = self.window.session.lesson.pages
+        names = [f"{k}   {page.title or _('untitled')}" for k, page in enumerate(pages, 1)]
+        name, good = QInputDialog.getItem(self.window, _("Link"), _("To which page does it lead?"), names, 0, False)
+        if good and name in names:
+            self.to_page(names.index(name) + 1)
+
+    def ask_sound(self) -> None:
+        from PyQt6.QtWidgets import QFileDialog
+
+        name, _kind = QFileDialog.getOpenFileName(self.window, _("A sound"), "", _("Sounds") + " (*.ogg *.oga *.mp3 *.wav)")
+        if name:
+            self.sound_from(Path(name))
+
+    def sound_from(self, path: Path) -> None:
+        """Puts a sound behind the selection."""
+        canvas = self.window.canvas
+        sort = SOUNDS.get(path.suffix.lower())
+        try:
+            if sort is None or path.stat().st_size > LARGEST:
+                self.window.notice.say(_("{name} is no sound of up to 24 MB.").format(name=path.name))
+                return
+            media = store.keep(path.read_bytes(), sort)
+        except OSError:
+            self.window.notice.say(_("{name} can't be read.").format(name=path.name))
+            return
+        canvas.commit(linked(canvas.page, canvas.things(), f"sound:{media}"))
+
+    def place(self) -> object:
+        """Where on the page what is selected lies."""
+        return union(thing.box() for thing in self.window.canvas.things()).centre

@@ -1,0 +1,77 @@
+"""Keeping things on the shelf, and what becomes of things that are let go over the bin or the shelf."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QPoint
+
+from larch.core.arrange import delete
+from larch.core.page import Page
+from larch.core.shape import Point
+from larch.core.thing import Thing
+from larch.core.words import _
+from larch.desk import kept
+from larch.desk.jobs import in_background
+
+if TYPE_CHECKING:
+    from larch.desk.window import Window
+
+
+class Keeping:
+    def __init__(self, window: Window) -> None:
+        self.window = window
+
+    def ask(self, whole: bool = False) -> None:
+        """Asks under which name the selection, or the page, is to be kept."""
+        from PyQt6.QtWidgets import QInputDialog
+
+        page, things = self.window.canvas.page, self.window.canvas.things()
+        suggestion = page.title if whole else things[0].label(page) if things else ""
+        name, good = QInputDialog.getText(self.window, _("Keep"), _("Under which name?"), text=suggestion[:60])
+        if good:
+            self.keep(page, page.things if whole else things, name, whole)
+
+    def keep(self, page: Page, things: Sequence[Thing], name: str, whole: bool = False) -> None:
+        """Writes it off the interface's thread and says so."""
+        if not things:
+            self.window.notice.say(_("There is nothing to keep."))
+            return
+
+        def done(path: object) -> None:
+            self.window.notice.say(_("Kept on the shelf as “{name}”.").format(name=getattr(path, "stem", name)))
+            if self.window.shows("shelf"):
+                self.window.shelf.refresh()
+
+        def failed(error: Exception) -> None:
+            self.window.notice.say(
+                _("It could not be kept: {reason}.").format(reason=getattr(error, "strerror", "") or error)
+            )
+
+        in_background(self.window.canvas, lambda _job: kept.keep(page, things, name, whole), done, failed)
+
+    # Dragged off the page
+
+    def place_outside(self, view_pos: Point) -> str:
+        """What lies under a place of the view that is dragged over: "bin", "shelf" or ""."""
+        window = self.window
+        at = window.canvas.mapToGlobal(QPoint(round(view_pos[0]), round(view_pos[1])))
+        if window.ledge.bin.isVisible() and window.ledge.bin.rect().contains(window.ledge.bin.mapFromGlobal(at)):
+            return "bin"
+        if window.shows("shelf") and window.shelf.rect().contains(window.shelf.mapFromGlobal(at)):
+            return "shelf"
+        return ""
+
+    def show_over(self, place: str) -> None:
+        self.window.ledge.bin.setDown(place == "bin")
+        if place == "shelf" and self.window.shelf.tray != "Kept":
+            self.window.shelf.choose("Kept")
+
+    def let_go(self, place: str, ids: Sequence[str]) -> None:
+        canvas = self.window.canvas
+        things = canvas.page.some(ids)
+        if place == "bin":
+            canvas.commit(delete(canvas.page, things))
+        elif place == "shelf" and things:
+            self.keep(canvas.page, things, things[0].label(canvas.page))

@@ -1,0 +1,324 @@
+"""Pictures from elsewhere, the shelf's drawings and kept things, layers, set-outs, contents: through the real window."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QUrl
+from PyQt6.QtGui import QColor, QDragEnterEvent, QDropEvent, QGuiApplication, QImage, QImageWriter
+from PyQt6.QtTest import QTest
+
+from larch.board import pictures
+from larch.core.media import store
+from larch.core.shape import Placement
+from larch.core.things.block import Block
+from larch.core.things.picture import Picture
+from larch.core.things.sheet import Sheet
+from larch.core.things.text import Text
+from larch.desk import kept
+from larch.desk.arranging_commands import remember
+from larch.desk.findable import findable, pictures_found
+from larch.desk.window import Window
+from tests.board.test_tools import LEFT, NONE, Hand, move
+
+
+@pytest.fixture
+def hand(window: Window) -> Hand:
+    made = Hand(window)
+    made.put()
+    return made
+
+
+@pytest.fixture
+def said(window: Window, monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    heard: list[str] = []
+    monkeypatch.setattr(window.notice, "say", heard.append)
+    return heard
+
+
+def photograph(path: Path, width: int = 60, height: int = 40, sort: str = "png") -> Path:
+    image = QImage(width, height, QImage.Format.Format_RGB32)
+    image.fill(QColor("#2D6A8E"))
+    writer = QImageWriter(str(path), sort.encode())
+    assert writer.write(image)
+    return path
+
+
+def settled(window: Window, qtbot: object) -> None:
+    qtbot.waitUntil(lambda: window.bringing.busy == 0, timeout=10_000)  # type: ignore[attr-defined]
+
+
+def drop(window: Window, data: QMimeData) -> None:
+    at = QPointF(window.canvas.mapTo(window, QPoint(400, 300)))
+    action = Qt.DropAction.CopyAction
+    enter = QDragEnterEvent(at.toPoint(), action, data, LEFT, NONE)
+    window.dragEnterEvent(enter)
+    assert enter.isAccepted()
+    window.dropEvent(QDropEvent(at, action, data, LEFT, NONE, QEvent.Type.Drop))
+
+
+def files(*paths: Path) -> QMimeData:
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
+    return data
+
+
+@pytest.mark.parametrize("sort", ["png", "jpg", "webp"])
+def test_a_dropped_photograph_lies_where_it_was_dropped(hand: Hand, tmp_path: Path, qtbot: object, sort: str) -> None:
+    drop(hand.window, files(photograph(tmp_path / f"river.{sort}", 600, 400, sort)))
+    settled(hand.window, qtbot)
+    (picture,) = hand.canvas.page.things
+    assert isinstance(picture, Picture) and picture.name == "river" and picture.media.endswith(sort)
+    centre = hand.canvas.camera.to_page(400, 300)
+    assert picture.box().centre == pytest.approx(centre, abs=1)
+    assert picture.width / picture.height == pytest.approx(1.5)
+    assert store.folder is not None and (store.folder / picture.media).exists()
+    assert pictures.painted.get(picture.media, "", 64) is not None
+    hand.window.undo()
+    assert not hand.canvas.page.things
+
+
+def test_many_files_come_side_by_side_and_the_bad_ones_are_named(
+    hand: Hand, said: list[str], tmp_path: Path, qtbot: object
+) -> None:
+    good = [photograph(tmp_path / f"{k}.png", 50 + k, 40) for k in range(3)]
+    text = tmp_path / "notes.png"
+    text.write_text("these are no points")
+    torn = tmp_path / "torn.png"
+    torn.write_bytes(good[0].read_bytes()[:60])
+    script = tmp_path / "drawing.svg"
+    script.write_text(
+        '<svg viewBox="0 0 9 9" xmlns="http://www.w3.org/2000/svg"><script>x</script><rect width="9" height="9"/></svg>'
+    )
+    broken = tmp_path / "broken.svg"
+    broken.write_text("<svg><g></svg>")
+    hand.window.bringing.files([*good, text, torn, script, broken, tmp_path / "missing.png"])
+    settled(hand.window, qtbot)
+    assert len(hand.canvas.page.things) == 4
+    boxes = [thing.box() for thing in hand.canvas.page.things]
+    assert not any(a.meets(b) for i, a in enumerate(boxes) for b in boxes[i + 1 :])
+    assert len(said) == 4 and all(sentence.endswith(".") for sentence in said)
+    assert "notes.png" in said[0] and "torn.png" in said[1] and "broken.svg" in said[2] and "missing.png" in said[3]
+    assert sum("Scripts" in sentence for sentence in said) == 0  # four sentences are as much as anyone reads
+
+
+def test_a_picture_of_thirty_thousand_points_is_refused_in_a_sentence(
+    hand: Hand, said: list[str], tmp_path: Path, qtbot: object
+) -> None:
+    import struct
+    import zlib
+
+    def chunk(name: bytes, body: bytes) -> bytes:
+        return struct.pack(">I", len(body)) + name + body + struct.pack(">I", zlib.crc32(name + body))
+
+    rows = zlib.compress(b"\0" * 30_001 * 4)
+    head = struct.pack(">IIBBBBB", 30_000, 30_000, 8, 0, 0, 0, 0)
+    path = tmp_path / "huge.png"
+    path.write_bytes(b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", rows) + chunk(b"IEND", b""))
+    hand.window.bringing.files([path])
+    settled(hand.window, qtbot)
+    assert not hand.canvas.page.things
+    assert said == ["huge.png is 30000 by 30000 points, which is too large; up to 12000 a side can be taken."]
+
+
+def test_a_large_photograph_is_kept_smaller(tmp_path: Path) -> None:
+    brought = pictures.picture_from_file(photograph(tmp_path / "wide.png", 5000, 1000))
+    data = store.data(brought.picture.media)
+    assert data is not None
+    assert QImage.fromData(data).width() == pictures.KEPT_SIDE
+
+
+def test_pictures_are_pasted_from_other_programs(hand: Hand, qtbot: object) -> None:
+    clipboard = QGuiApplication.clipboard()
+    assert clipboard is not None
+    image = QImage(30, 20, QImage.Format.Format_ARGB32)
+    image.fill(QColor(10, 20, 30, 120))
+    clipboard.setImage(image)
+    hand.window.run("paste")
+    settled(hand.window, qtbot)
+    assert hand.canvas.page.things[0].media.endswith(".png")  # type: ignore[attr-defined]
+    data = QMimeData()
+    data.setData("image/svg+xml", b'<svg viewBox="0 0 8 4"><circle r="2"/></svg>')
+    clipboard.setMimeData(data)
+    hand.window.run("paste")
+    settled(hand.window, qtbot)
+    assert hand.canvas.page.things[1].is_drawing()  # type: ignore[attr-defined]
+
+
+def test_the_shelf_finds_drawings_and_puts_them_out(hand: Hand) -> None:
+    window = hand.window
+    window.show_shelf(True)
+    window.shelf.search.setText("laterne")
+    labels = [card.item.label for card in window.shelf.cards]
+    assert "red paper lantern" in labels
+    window.shelf.cards[labels.index("red paper lantern")].click()
+    (picture,) = hand.canvas.page.things
+    assert isinstance(picture, Picture) and picture.name == "red paper lantern"
+    assert hand.canvas.selection == (picture.id,)
+    window.shelf.search.setText("zzqq")
+    assert not window.shelf.cards
+    window.shelf.choose("Pictures")
+    first = len(window.shelf.cards)
+    bar = window.shelf._area.horizontalScrollBar()
+    assert bar is not None
+    for _k in range(3):
+        QGuiApplication.processEvents()
+        bar.setValue(bar.maximum())
+    assert len(window.shelf.cards) > first  # more come as one scrolls
+    assert any("lantern" in found.label for found in pictures_found(window, "lantern"))
+
+
+def test_an_organiser_is_put_out_whole_in_one_step(hand: Hand) -> None:
+    hand.window.show_shelf(True)
+    hand.window.shelf.search.setText("flow chart")
+    hand.window.shelf.cards[0].click()
+    kinds = [thing.kind() for thing in hand.canvas.page.things]
+    assert kinds.count("box") == 5 and kinds.count("connector") == 5
+    assert not any(getattr(thing, "why", "") for thing in hand.canvas.page.things)
+    hand.window.undo()
+    assert not hand.canvas.page.things
+
+
+def test_what_is_kept_is_found_on_the_shelf_in_another_lesson(hand: Hand, qtbot: object) -> None:
+    window = hand.window
+    hand.put(Sheet(placement=Placement(300, 200)), Text(text="answer", placement=Placement(320, 220)))
+    window.keeping.keep(hand.canvas.page, hand.canvas.page.things, "my/answer: sheet")
+    qtbot.waitUntil(lambda: bool(kept.items()), timeout=10_000)  # type: ignore[attr-defined]
+    (item,) = kept.items()
+    assert item.label == "my answer sheet"
+    window.pages.new()
+    window.show_shelf(True)
+    window.shelf.search.setText("answer sheet")
+    next(card for card in window.shelf.cards if card.item.tray == "Kept").click()
+    assert [thing.kind() for thing in hand.canvas.page.things] == ["sheet", "text"]
+    assert kept.forget(item.label) and not kept.items()
+
+
+def test_a_whole_page_is_kept_with_its_paper_and_put_out_as_a_page(hand: Hand, qtbot: object) -> None:
+    window = hand.window
+    window.run("paper dotted")
+    hand.canvas.commit(__import__("larch.core.arrange", fromlist=["put"]).put(hand.canvas.page, [Block()], "x"))
+    window.keeping.keep(hand.canvas.page, hand.canvas.page.things, "dots", whole=True)
+    qtbot.waitUntil(lambda: bool(kept.items()), timeout=10_000)  # type: ignore[attr-defined]
+    count = len(window.session.lesson.pages)
+    window.putting.put_out(kept.items()[0])
+    assert len(window.session.lesson.pages) == count + 1
+    assert hand.canvas.page.paper.pattern == "dotted" and len(hand.canvas.page.things) == 1
+
+
+def test_a_disk_that_refuses_is_told_and_nothing_is_lost(
+    hand: Hand, said: list[str], qtbot: object, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def refuse(*_args: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(kept, "write_lesson", refuse)
+    hand.put(Block())
+    hand.window.keeping.keep(hand.canvas.page, hand.canvas.page.things, "x")
+    qtbot.waitUntil(lambda: bool(said), timeout=10_000)  # type: ignore[attr-defined]
+    assert "No space left" in said[0] and len(hand.canvas.page.things) == 1
+
+
+def test_things_dragged_onto_the_open_shelf_are_kept(hand: Hand, qtbot: object) -> None:
+    window = hand.window
+    hand.put(Sheet(placement=Placement(300, 200), width=80, height=60, name="leaf"))
+    window.show_shelf(True)
+    target = hand.canvas.mapFromGlobal(window.shelf.mapToGlobal(window.shelf.rect().center()))
+    QTest.mousePress(hand.canvas, LEFT, NONE, hand.at(340, 230))
+    move(hand.canvas, hand.at(350, 260), NONE)
+    move(hand.canvas, target, NONE)
+    assert window.shelf.tray == "Kept"
+    QTest.mouseRelease(hand.canvas, LEFT, NONE, target)
+    qtbot.waitUntil(lambda: [item.label for item in kept.items()] == ["leaf"], timeout=10_000)  # type: ignore[attr-defined]
+    assert len(hand.canvas.page.things) == 1  # it stays on the page as well
+
+
+# Layers
+
+
+def test_the_list_of_layers_finds_what_lies_behind_and_changes_the_order(hand: Hand) -> None:
+    low, high = hand.put(
+        Sheet(placement=Placement(300, 200), width=80, height=60, name="under"),
+        Sheet(placement=Placement(280, 180), width=200, height=160, name="over"),
+    )
+    hand.window.run("layers")
+    card = hand.window.layers
+    assert card is not None and card.ids == [high, low]
+    card.list.setCurrentRow(1)
+    assert hand.canvas.selection == (low,)
+    card._reordered(1, 0)
+    assert [t.id for t in hand.canvas.page.things] == [high, low] and card.ids == [low, high]
+    card._reordered(0, 2)
+    assert [t.id for t in hand.canvas.page.things] == [low, high]
+    card.switch(high, "hidden")
+    assert hand.thing(high).hidden
+    hand.tap(340, 230)
+    assert hand.canvas.selection == (low,)
+    card.switch(high, "hidden")
+    card.switch(low, "locked")
+    assert hand.thing(low).locked and not hand.thing(high).hidden
+    card.rename(low, "the answer")
+    assert hand.thing(low).name == "the answer"
+    card.search.setText("answer")
+    assert card.ids == [low]
+    hand.window.run("layers")
+    assert not card.isVisible()
+
+
+def test_ink_is_among_the_layers_and_hundreds_of_them_open_quickly(hand: Hand) -> None:
+    from tests.samples import stroke
+
+    hand.put(*(stroke(y=100 + k) for k in range(300)))
+    hand.window.run("layers")
+    assert hand.window.layers is not None and len(hand.window.layers.ids) == 300
+    picture = hand.window.layers.list.itemWidget(hand.window.layers.list.item(0))
+    assert picture is not None
+
+
+# Pages
+
+
+def test_arrangements_are_remembered_by_name(hand: Hand) -> None:
+    (block,) = hand.put(Block(placement=Placement(100, 100)))
+    remember(hand.window, "start")
+    hand.drag(hand.thing(block).box().centre, (600, 400))
+    remember(hand.window, "end")
+    found = {one.label: one for one in findable(hand.window)}
+    found["set out again: start"].run()
+    assert (hand.thing(block).placement.x, hand.thing(block).placement.y) == (100, 100)
+    {one.label: one for one in findable(hand.window)}["set out again: end"].run()
+    assert hand.thing(block).placement.x > 400
+
+
+def test_a_page_of_contents_leads_to_every_titled_page(hand: Hand) -> None:
+    window = hand.window
+    window.run("contents")
+    links = [thing.link for thing in hand.canvas.page.things if thing.link]
+    titled = [page.id for page in window.session.lesson.pages[1:] if page.title]
+    assert links[: len(titled)] == [f"#{id}" for id in titled][: len(links)] and links
+    window.undo()
+    assert window.session.lesson.pages[0].title != "Contents"
+
+
+def test_a_sound_is_put_behind_a_thing_and_goes_into_the_file(hand: Hand, tmp_path: Path, said: list[str]) -> None:
+    (block,) = hand.put(Block())
+    path = tmp_path / "bell.wav"
+    path.write_bytes(b"RIFF0000WAVE")
+    hand.canvas.select([block])
+    hand.window.following.sound_from(path)
+    assert hand.thing(block).link.startswith("sound:") and hand.thing(block).media_names()
+    hand.window.following.sound_from(tmp_path / "no.txt")
+    assert "no sound" in said[-1]
+
+
+def test_laying_out_copies_from_the_facts(hand: Hand) -> None:
+    hand.put(Sheet(placement=Placement(100, 100), width=40, height=40))
+    hand.canvas.select([hand.canvas.page.things[0].id])
+    hand.window.facts.want(True)
+    hand.window.facts.set_fact("copies", "4 x 3")
+    assert len(hand.canvas.page.things) == 12
+    hand.window.facts.set_fact("moves", "board")
+    assert hand.canvas.page.things[0].hold == "board"
+    hand.window.facts.set_fact("link", "2")
+    assert hand.canvas.page.things[0].link == f"#{hand.window.session.lesson.pages[1].id}"
