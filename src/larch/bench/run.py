@@ -77,6 +77,7 @@ def run_bench() -> int:
     os.environ["XDG_STATE_HOME"] = folder
     import numpy.linalg  # noqa: F401
 
+    from larch.bench.arranging import arranging
     from larch.bench.dress import dressing
     from larch.bench.geometry import geometry
     from larch.desk.app import application
@@ -91,6 +92,7 @@ def run_bench() -> int:
     curves()
     dressing(app)
     geometry(app)
+    arranging(app)
     start_up(folder)
     files(Path(folder))
     memory()

@@ -158,7 +158,7 @@ class _Painted:
 painted = _Painted()
 
 
-@lru_cache(64)
+@lru_cache(16)
 def renderer(media: str) -> QSvgRenderer | None:
     """Of a drawing; None for what is none or is lost."""
     data = store.data(media) if media.endswith(".svg") else None

@@ -244,7 +244,7 @@ class PageStage(QWidget):
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""
         for thing in reversed(self.things_in(Box(*pos, *pos).grown(slack))):
-            if self.at_board and untouchable(thing) and not thing.link:
+            if self.at_board and untouchable(thing) and not (thing.link or thing.works_locked):
                 continue
             local = thing.placement.to_local(*pos)
             if view_of(thing).touches(thing, *local, slack / thing.placement.scale):

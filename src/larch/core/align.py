@@ -241,9 +241,10 @@ def _edge_label(edge: str) -> Callable[[Page, Things], str]:
 
 
 ALIGNING: tuple[Action, ...] = (
-    Action("arrange row", lambda p, ts: _("in a row"), "ellipsis", into_row, _several(2), rank=59,
+    Action("arrange row", lambda p, ts: _("in a row"), "align-horizontal-space-around", into_row, _several(2), rank=59,
            words="beside side line"),
-    Action("arrange column", lambda p, ts: _("in a column"), "ellipsis-vertical", lambda p, ts: into_row(p, ts, False),
+    Action("arrange column", lambda p, ts: _("in a column"), "align-vertical-space-around",
+           lambda p, ts: into_row(p, ts, False),
            _several(2), rank=73, words="below line"),
     Action("arrange grid", lambda p, ts: _("in a grid"), "layout-grid", into_grid, _several(3), rank=73,
            words="array rows columns tidy"),

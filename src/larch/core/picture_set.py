@@ -105,7 +105,7 @@ def search(query: str, limit: int = 60) -> list[Drawing]:
     return [rows[k][0] for k in order[:limit]]
 
 
-@lru_cache(32)
+@lru_cache(6)
 def _scores(word: str) -> dict[int, float]:
     """How well each picture fits one word, which may be only begun."""
     found: dict[int, float] = {}

@@ -18,7 +18,7 @@ NEAR = 1e-6
 def straight(a: Point, b: Point, obstacles: Sequence[Box]) -> list[Point]:
     """The shortest way that keeps clear of all obstacles; the straight one where there is none that does.
 
-    Dijkstra on the visibility graph of the obstacles' corners; only obstacles that lie in the way are looked at, and
+    A* on the visibility graph of the obstacles' corners; only obstacles that lie in the way are looked at, and
     those that the way round them meets.
     """
     around: list[Box] = []
@@ -42,25 +42,28 @@ def _shortest(a: Point, b: Point, around: Sequence[Box]) -> list[Point] | None:
     inner = [box.grown(CLEAR - 1.0) for box in around]
     best: dict[int, float] = {0: 0.0}
     before: dict[int, int] = {}
-    waiting = [(0.0, 0)]
+    done: set[int] = set()
+    waiting = [(math.dist(a, b), 0)]
     while waiting:
-        cost, here = heapq.heappop(waiting)
+        _guess, here = heapq.heappop(waiting)
         if here == 1:
             path = [b]
             while here:
                 here = before[here]
                 path.append(nodes[here])
             return path[::-1]
-        if cost > best[here]:
+        if here in done:
             continue
+        done.add(here)
+        at = nodes[here]
         for there, node in enumerate(nodes):
-            if there == here:
+            if there in done:
                 continue
-            more = cost + math.dist(nodes[here], node) + BEND
-            if more < best.get(there, math.inf) and not any(crosses(nodes[here], node, box) for box in inner):
+            more = best[here] + math.dist(at, node) + BEND
+            if more < best.get(there, math.inf) and not any(crosses(at, node, box) for box in inner):
                 best[there] = more
                 before[there] = here
-                heapq.heappush(waiting, (more, there))
+                heapq.heappush(waiting, (more + math.dist(node, b), there))
     return None
 
 
@@ -70,6 +73,11 @@ def _deep(p: Point, box: Box) -> bool:
 
 def crosses(a: Point, b: Point, box: Box) -> bool:
     """Whether a segment passes through the inside of a box (Liang and Barsky's clipping)."""
+    if (
+        (a[0] <= box.x0 and b[0] <= box.x0) or (a[0] >= box.x1 and b[0] >= box.x1)
+        or (a[1] <= box.y0 and b[1] <= box.y0) or (a[1] >= box.y1 and b[1] >= box.y1)
+    ):  # fmt: skip
+        return False  # most are told by this alone
     low, high = 0.0, 1.0
     dx, dy = b[0] - a[0], b[1] - a[1]
     for p, q in ((-dx, a[0] - box.x0), (dx, box.x1 - a[0]), (-dy, a[1] - box.y0), (dy, box.y1 - a[1])):

@@ -92,6 +92,7 @@ class Thing(
     is_ink: ClassVar[bool] = False
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
+    works_locked: ClassVar[bool] = False  # a hand at the Board reaches it although it can't be moved
     holds_others: ClassVar[bool] = False  # what lies in it goes with it
     roomy: ClassVar[bool] = False  # its handles are offered only where it is shown large enough to be dragged beside them
     takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it

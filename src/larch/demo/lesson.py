@@ -23,7 +23,7 @@ from larch.core.things.painted import Painted
 from larch.core.things.polygon import Polygon, polygon_on
 from larch.core.things.text import Text
 from larch.core.words import _
-from larch.demo import geometry
+from larch.demo import geometry, stall
 from larch.demo.parts import READABLE, fresh_page, lettering
 
 
@@ -199,4 +199,6 @@ PAGES: tuple[Callable[[], Page], ...] = (
     worked_steps,
     row_of_lanterns,
     *geometry.PAGES,
+    stall.stall,
+    stall.web,
 )

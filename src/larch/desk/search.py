@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import unicodedata
 from collections.abc import Callable, Iterable
+from functools import lru_cache
 from typing import TypeVar
 
 T = TypeVar("T")
 
 
+@lru_cache(8192)
 def folded(text: str) -> str:
     """Lower case without accents."""
     apart = unicodedata.normalize("NFKD", text.casefold())

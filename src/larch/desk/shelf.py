@@ -31,7 +31,7 @@ from larch.desk.search import ranked
 TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
          "Pictures", "Papers", "Activities", "Kept")  # fmt: skip
 SORT = "min-height: 0; padding: 1px 9px; font-size: 14px;"
-AT_ONCE = 24  # cards made before one scrolls on
+AT_ONCE = 12  # cards made before one scrolls on
 CARD = (132, 96)
 DRAG_START = 8
 

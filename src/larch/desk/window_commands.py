@@ -98,6 +98,8 @@ def _edit(w: Window) -> list[Command]:
             ("ungroup", _("ungroup"), "ungroup", "Ctrl+Shift+G"),
             ("to front", _("to the front"), "bring-to-front", "Ctrl+Shift+Up"),
             ("to back", _("to the back"), "send-to-back", "Ctrl+Shift+Down"),
+            ("up one", _("one further up"), "arrow-up", "Ctrl+Up"),
+            ("down one", _("one further down"), "arrow-down", "Ctrl+Down"),
         )
     ]
     return [

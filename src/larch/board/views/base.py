@@ -104,7 +104,7 @@ def supply_sign(painter: QPainter, box: Box, left: int | None = None) -> None:
     for shift in (7, 3.5, 0):
         painter.drawRoundedRect(QRectF(shift - 2, shift - 2, 11, 11), 2.5, 2.5)
     if left is not None:
-        words(painter, QPointF(26, 5), str(left), GOLD, 20.0, bold=True)
+        words(painter, QPointF(34, 6), str(left), GOLD, 20.0, bold=True)
     painter.restore()
 
 

@@ -17,7 +17,7 @@ from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.connector import Connector
 
-LINE, HEAD, LETTER = 3.2, 17.0, 24.0
+LINE, HEAD, LETTER = 3.2, 17.0, 30.0
 BULGE = 0.16  # how far a curved line of one piece swings aside, of its length
 
 

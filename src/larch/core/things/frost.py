@@ -42,6 +42,7 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
     hue: str = "slate"
 
     icon: ClassVar[str] = "snowflake"
+    works_locked: ClassVar[bool] = True
     order: ClassVar[int] = 62
     help: ClassVar[str] = (
         "Lay frost over an answer; at the Board it is rubbed off with a finger or the eraser, and comes back with "

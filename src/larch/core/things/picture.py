@@ -10,6 +10,7 @@ from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
 from larch.core.media import NAME
 from larch.core.page import Page
+from larch.core.picture_set import LICENCE, drawing
 from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.words import _
@@ -134,6 +135,9 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
         yield measure("strength", round(self.opacity * 100), "%", _("strength"), 0, set=self._set_opacity)
         source = _("drawing") if self.is_drawing() else _("photograph")
         yield Fact("sort", source, text=source, label=_("what it is"))
+        if self.is_drawing() and drawing(self.media[:64]) is not None:
+            words = _("the set of drawings, {licence} licence").format(licence=LICENCE)
+            yield Fact("from", words, text=words, label=_("from"))
         if self.name:
             yield Fact("name", self.name, text=self.name, label=_("name"), set=lambda typed: self.replace(name=typed[:200]))
 
