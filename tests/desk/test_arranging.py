@@ -322,3 +322,42 @@ def test_laying_out_copies_from_the_facts(hand: Hand) -> None:
     assert hand.canvas.page.things[0].hold == "board"
     hand.window.facts.set_fact("link", "2")
     assert hand.canvas.page.things[0].link == f"#{hand.window.session.lesson.pages[1].id}"
+
+
+def test_a_large_photograph_is_read_in_a_thread_and_then_painted(hand: Hand, tmp_path: Path, qtbot: object) -> None:
+    import random
+
+    rnd = random.Random(4)
+    image = QImage(900, 600, QImage.Format.Format_RGB32)
+    for y in range(0, 600, 2):
+        for x in range(0, 900, 2):
+            image.setPixel(x, y, rnd.getrandbits(24))  # noise, so that no format makes it small
+    path = tmp_path / "noise.png"
+    assert image.save(str(path))
+    picture = pictures.picture_from_file(path).picture
+    assert pictures.painted.soon(picture.media, "", 512) is None and pictures.painted.is_coming(picture.media)
+    hand.put(picture.moved(300, 200))
+    qtbot.waitUntil(lambda: pictures.painted.soon(picture.media, "", 512) is not None, timeout=10_000)  # type: ignore[attr-defined]
+    qtbot.waitUntil(lambda: not pictures.painted.is_coming(picture.media), timeout=10_000)  # type: ignore[attr-defined]
+    hand.canvas.surface.sharpen(2000)
+    at = hand.at(420, 300)
+    colours = {hand.canvas.grab().toImage().pixel(at.x() + k, at.y()) for k in range(6)}
+    assert len(colours) > 1
+
+
+def test_what_has_been_lost_is_shown_as_missing_and_kept(hand: Hand) -> None:
+    hand.put(Picture(media=f"{'a' * 64}.png", placement=Placement(300, 200)))
+    assert pictures.painted.soon(f"{'a' * 64}.png", "", 64) is None
+    assert not pictures.painted.is_coming(f"{'a' * 64}.png")
+    assert hand.canvas.grab().toImage().pixel(hand.at(305, 205)) != 0
+
+
+def test_a_drawing_in_one_colour_is_painted_in_that_colour(hand: Hand) -> None:
+    from larch.core import picture_set
+
+    drawing = picture_set.search("red apple", 1)[0]
+    image = pictures.painted.get(f"{drawing.hash}.svg", "#1F6F8B", 64)
+    assert image is not None
+    hues = [image.pixelColor(x, y) for x in range(0, 64, 4) for y in range(0, 64, 4)]
+    seen = [colour for colour in hues if colour.alpha() > 250 and colour.hsvSaturation() > 20]
+    assert seen and all(abs(colour.hue() - QColor("#1F6F8B").hue()) < 12 for colour in seen)

@@ -71,23 +71,6 @@ def papers(w: Window) -> None:
     w.canvas.setFocus()
 
 
-def note(w: Window) -> None:
-    from PyQt6.QtGui import QTextCursor
-
-    from larch.core.things.note import fold
-
-    w.show_page("p7")
-    notes = _kinds(w, "note")
-    w.canvas.commit(fold(w.canvas.page, w.canvas.page.some(notes)))
-    w.canvas.select(notes)
-    w.editors.edit(w.canvas.things()[0])
-    editor = w.editors.open
-    assert editor is not None
-    cursor: QTextCursor = editor.item.textCursor()
-    cursor.movePosition(QTextCursor.MoveOperation.End)
-    editor.item.setTextCursor(cursor)
-
-
 def pen_choices(w: Window) -> None:
     w.show_page("p7")
     w.ledge.take("pen")
@@ -112,12 +95,6 @@ def construction(w: Window) -> None:
     w.steps.go(7)
 
 
-def constructing(w: Window) -> None:
-    w.show_page("p12")
-    w.hand.construct("angle bisector")
-    w.hand.toggle_choices(w.ledge.tool("construct"))
-
-
 def instruments(w: Window) -> None:
     w.show_page("p13")
     w.go_to_board()
@@ -135,6 +112,44 @@ def sharing(w: Window) -> None:
     w.show_page("p10")
 
 
+def stall(w: Window) -> None:
+    """An arranged page: six pictures in a line, a table, coins taken from a supply, frost half rubbed off."""
+    from larch.core.arrange import copies
+    from larch.core.edit import Edit
+    from larch.core.things.frost import Frost
+
+    w.show_page("p15")
+    page = w.canvas.page
+    supply = next(thing for thing in page.things if thing.supply)
+    ways = [(-90 + 104 * (k % 3), 130 + 100 * (k // 3)) for k in range(7)]
+    for dx, dy in ways:
+        page = page.put(*(copy.replace(supply=False) for copy in copies(page, [supply], dx, dy)))
+    frost = next(thing for thing in page.things if isinstance(thing, Frost))
+    box = frost.box()
+    rubbed = frost.rubbed_off([(box.x0 + 20 + 9 * k, box.y0 + 40 + 12 * (k % 2)) for k in range(19)])
+    w.canvas.commit(Edit("shot", w.canvas.page, page.with_things({frost.id: rubbed})))
+    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.kind() == "picture" and not thing.source][:6])
+
+
+def layers(w: Window) -> None:
+    w.show_page("p15")
+    w.run("layers")
+    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.name == "candle"])
+
+
+def organisers(w: Window) -> None:
+    w.show_page("p16")
+    w.show_shelf(True)
+    w.shelf.choose("Organisers")
+    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.label(w.canvas.page) == "lantern"][:1])
+
+
+def picture_search(w: Window) -> None:
+    w.show_page("p15")
+    w.show_shelf(True)
+    w.shelf.search.setText("boot")
+
+
 SHOTS: dict[str, Callable[[Window], None]] = {
     "desk-shelf": desk_with_shelf,
     "board": board,
@@ -145,14 +160,16 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "pen-choices": pen_choices,
     "worked-steps": worked_steps,
     "papers": papers,
-    "note-opened": note,
     "fold-lines": folding,
     "shared-paper": sharing,
     "bridge-height": height,
     "construction-steps": construction,
-    "construct-choices": constructing,
     "instruments": instruments,
     "tiling": tiling,
+    "arranged-page": stall,
+    "layers": layers,
+    "organisers": organisers,
+    "picture-search": picture_search,
 }
 
 
@@ -169,7 +186,7 @@ def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> i
     folder.mkdir(parents=True, exist_ok=True)
     for name in names or list(SHOTS):
         with tempfile.TemporaryDirectory() as state:
-            os.environ["XDG_STATE_HOME"] = state
+            os.environ["XDG_STATE_HOME"] = os.environ["XDG_DATA_HOME"] = state
             window = Window(work_to_open(None, demo=True))
             window.canvas.still = True
             window.show()

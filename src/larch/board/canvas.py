@@ -26,6 +26,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
+from larch.board.arrivals import arrivals
 from larch.board.camera import Camera, fitting
 from larch.board.paint import painting
 from larch.board.pointer import Sample
@@ -62,6 +63,16 @@ class Canvas(PageStage):
         self.setTabletTracking(True)
         self.setMinimumSize(120, 90)
         self._numpy_ready.connect(self._numpy_arrived)
+        arrivals.arrived.connect(self._picture_arrived)
+
+    def _picture_arrived(self, media: str) -> None:
+        """A photograph has been read: what shows it is painted anew."""
+        boxes = self.surface.index.boxes
+        found = [boxes[t.id] for t in self.page.things if media in t.media_names() and t.id in boxes]
+        if found:
+            self.surface.invalidate_each(found)
+            self.surface.sharpen(AT_ONCE)
+            self._refresh()
 
     # Painting
 

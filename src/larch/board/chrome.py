@@ -90,9 +90,17 @@ def paint_selection(
         painter.setPen(QPen(GOLD, 3))
         painter.setBrush(GOLD if name == focus else PAPER)
         painter.drawEllipse(QPointF(*place), 9, 9)
+        if name.startswith("grow"):
+            _plus(painter, QPointF(*place))
     worth = total(things)
     if worth is not None:
         _total(painter, number_text(worth, 0), box)
+
+
+def _plus(painter: QPainter, at: QPointF) -> None:
+    painter.setPen(QPen(GOLD, 2.4))
+    painter.drawLine(at - QPointF(4.5, 0), at + QPointF(4.5, 0))
+    painter.drawLine(at - QPointF(0, 4.5), at + QPointF(0, 4.5))
 
 
 def _outline(painter: QPainter, thing: Thing, camera: Camera) -> None:

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import threading
 from collections import OrderedDict
-from functools import lru_cache
 from pathlib import Path
 from typing import NamedTuple
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QImage, QImageReader, QPainter, QPixmap
+from PyQt6.QtGui import QColor, QImage, QImageReader, QPainter
 from PyQt6.QtSvg import QSvgRenderer
 
+from larch.board.arrivals import arrivals
 from larch.board.paint import painting
 from larch.core.fact import number_text
 from larch.core.media import LARGEST, store
@@ -24,6 +25,9 @@ KEPT_SIDE = 3000  # pixels along the longer side of what is kept
 KEPT_BYTES = 6 * 2**20  # of a file that is kept as it came
 SHARPEST = 2048  # pixels along the longer side of what is held painted
 HELD = 96 * 2**20  # bytes of painted pictures
+AT_ONCE = 150_000  # bytes of a photograph that is read while one waits
+RENDERERS = 16
+DEEPER = 105  # of 255: flat drawings are pale, and one colour needs more depth to show their parts
 SORTS = {"png": "png", "jpeg": "jpg", "jpg": "jpg", "webp": "webp", "gif": "gif"}
 ENDINGS = (".png", ".jpg", ".jpeg", ".webp", ".svg", ".gif")
 
@@ -127,45 +131,94 @@ def _placed(media: str, size: tuple[float, float], name: str) -> Picture:
 
 
 class _Painted:
-    """Pixmaps of pictures by name, colour and size in pixels, the ones used last."""
+    """Pictures as painted, by name, colour and size in pixels; the ones used last. Threads that export share it."""
 
     def __init__(self) -> None:
-        self._held: OrderedDict[tuple[str, str, int], QPixmap] = OrderedDict()
+        self._held: OrderedDict[tuple[str, str, int], QImage] = OrderedDict()
         self._bytes = 0
+        self._lock = threading.Lock()
+        self._coming: set[tuple[str, str, int]] = set()
+        self._lost: set[str] = set()
 
-    def get(self, media: str, tint: str, side: int) -> QPixmap | None:
+    def get(self, media: str, tint: str, side: int) -> QImage | None:
         """A picture whose longer side has at least so many pixels; None if there is none to be had."""
-        wide = 16
-        while wide < side and wide < SHARPEST:
-            wide *= 2
-        key = (media, tint, wide)
-        found = self._held.get(key)
-        if found is None:
-            image = _image(media, wide)
-            if image is None:
-                return None
-            found = QPixmap.fromImage(_tinted(image, tint) if tint else image)
+        key = (media, tint, _bucket(side))
+        found = self._look_up(key)
+        return found if found is not None else self._make(key)
+
+    def soon(self, media: str, tint: str, side: int) -> QImage | None:
+        """The same for the interface's thread: a large photograph is read in a thread of its own, and till it has come,
+        a smaller one that is there already is given, or None. `arrivals` tells when it can be painted."""
+        key = (media, tint, _bucket(side))
+        found = self._look_up(key)
+        if found is not None or media in self._lost:
+            return found
+        data = store.data(media)
+        if media.endswith(".svg") or data is None or len(data) <= AT_ONCE or threading.current_thread() is not _main:
+            return self._make(key)
+        if key not in self._coming:
+            self._coming.add(key)
+            threading.Thread(target=self._fetch, args=(key,), name="larch picture", daemon=True).start()
+        with self._lock:
+            others = [image for (name, hue, _wide), image in self._held.items() if (name, hue) == (media, tint)]
+        return max(others, key=QImage.width, default=None)
+
+    def is_coming(self, media: str) -> bool:
+        return any(name == media for name, _tint, _wide in self._coming)
+
+    def _fetch(self, key: tuple[str, str, int]) -> None:
+        self._make(key)
+        self._coming.discard(key)
+        arrivals.arrived.emit(key[0])
+
+    def _look_up(self, key: tuple[str, str, int]) -> QImage | None:
+        with self._lock:
+            found = self._held.get(key)
+            if found is not None:
+                self._held.move_to_end(key)
+        return found
+
+    def _make(self, key: tuple[str, str, int]) -> QImage | None:
+        media, tint, wide = key
+        image = _image(media, wide)
+        if image is None:
+            self._lost.add(media)
+            return None
+        self._lost.discard(media)
+        found = (_tinted(image, tint) if tint else image).convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
+        with self._lock:
             self._held[key] = found
-            self._bytes += found.width() * found.height() * 4
+            self._bytes = sum(one.sizeInBytes() for one in self._held.values())
             while self._bytes > HELD and len(self._held) > 1:
                 _key, gone = self._held.popitem(last=False)
-                self._bytes -= gone.width() * gone.height() * 4
-        else:
-            self._held.move_to_end(key)
+                self._bytes -= gone.sizeInBytes()
         return found
 
 
+def _bucket(side: int) -> int:
+    wide = 16
+    while wide < side and wide < SHARPEST:
+        wide *= 2
+    return wide
+
+
 painted = _Painted()
+_main = threading.main_thread()
+_local = threading.local()
 
 
-@lru_cache(16)
 def renderer(media: str) -> QSvgRenderer | None:
-    """Of a drawing; None for what is none or is lost."""
-    data = store.data(media) if media.endswith(".svg") else None
-    if data is None:
-        return None
-    made = QSvgRenderer(QByteArray(data))
-    return made if made.isValid() else None
+    """Of a drawing, for this thread; None for what is none or is lost."""
+    known: OrderedDict[str, QSvgRenderer] = _local.__dict__.setdefault("renderers", OrderedDict())
+    if media not in known:
+        data = store.data(media) if media.endswith(".svg") else None
+        made = QSvgRenderer(QByteArray(data)) if data is not None else None
+        if made is None or not made.isValid():
+            return None
+        known[media] = made
+        while len(known) > RENDERERS:
+            known.popitem(last=False)
+    return known[media]
 
 
 def _image(media: str, side: int) -> QImage | None:
@@ -173,23 +226,27 @@ def _image(media: str, side: int) -> QImage | None:
     if drawn is not None:
         size = drawn.viewBoxF().size()
         longest = max(size.width(), size.height()) or 1.0
-        image = QImage(
-            max(1, round(side * size.width() / longest)),
-            max(1, round(side * size.height() / longest)),
-            QImage.Format.Format_ARGB32_Premultiplied,
-        )
+        wide, high = (max(1, round(side * one / longest)) for one in (size.width(), size.height()))
+        image = QImage(wide, high, QImage.Format.Format_ARGB32_Premultiplied)
         image.fill(Qt.GlobalColor.transparent)
         with painting(image) as painter:
             drawn.render(painter, QRectF(0, 0, image.width(), image.height()))
         return image
     data = store.data(media)
-    image = QImage.fromData(data) if data is not None else QImage()
-    if image.isNull():
+    if data is None:
         return None
-    if max(image.width(), image.height()) > side:
-        smooth = Qt.TransformationMode.SmoothTransformation
-        image = image.scaled(side, side, Qt.AspectRatioMode.KeepAspectRatio, smooth)
-    return image
+    buffer = QBuffer()
+    buffer.setData(QByteArray(data))
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    reader = QImageReader(buffer)
+    reader.setAutoTransform(True)
+    size = reader.size()
+    if size.width() * size.height() > MOST_PIXELS:  # a file may hold what no one would have let in
+        return None
+    if max(size.width(), size.height()) > side:
+        reader.setScaledSize(size.scaled(QSize(side, side), Qt.AspectRatioMode.KeepAspectRatio))
+    image = reader.read()
+    return None if image.isNull() else image
 
 
 def _tinted(image: QImage, shade: str) -> QImage:
@@ -199,7 +256,7 @@ def _tinted(image: QImage, shade: str) -> QImage:
         painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceAtop)
         painter.fillRect(flat.rect(), Qt.GlobalColor.white)
         painter.drawImage(0, 0, image.convertToFormat(QImage.Format.Format_Grayscale8))
-        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Screen)
+        painter.fillRect(flat.rect(), QColor(0, 0, 0, DEEPER))
     whole = QImage(flat.size(), QImage.Format.Format_ARGB32_Premultiplied)
     whole.fill(Qt.GlobalColor.transparent)
     with painting(whole) as painter:

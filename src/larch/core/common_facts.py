@@ -38,7 +38,7 @@ def _copies(page: Page, things: Sequence[Thing]) -> Fact:
         assert isinstance(edit.after, Page)
         return edit.after
 
-    return Fact("copies", "", text="", label=_("lay out (6, 4 x 3, 8 round)"), set=put)
+    return Fact("copies", "", text="", label=_("lay out"), set=put, hint=_("4 x 3"))
 
 
 def _link(lesson: Lesson, thing: Thing) -> Fact:
@@ -55,7 +55,7 @@ def _link(lesson: Lesson, thing: Thing) -> Fact:
     if link is not None and link.sort == "page":
         number = next((k for k, page in enumerate(lesson.pages, 1) if page.id == link.to), 0)
         text = _("page {n}").format(n=number) if number else _("a page that is gone")
-    return Fact("link", thing.link, text=text, label=_("leads to"), set=put)
+    return Fact("link", thing.link, text=text, label=_("leads to"), set=put, hint=_("page 3"))
 
 
 def _limit(page: Page, thing: Thing) -> Fact:

@@ -25,7 +25,8 @@ class Fact(Struct, frozen=True):
     unit: "" for a bare number. badge: the word in the thing's `shown` that shows it on the page, shared by facts
     that are shown together ("sides"); "" if it can't be shown.
     set: given what a person typed, the changed thing or page, or a `Told`; raises ValueError with one sentence.
-    options: what can be chosen instead of typed, as (what `set` is given, what a person reads).
+    options: what can be chosen instead of typed, as (what `set` is given, what a person reads). hint: shown where nothing is
+    typed yet.
     """
 
     name: str
@@ -36,6 +37,7 @@ class Fact(Struct, frozen=True):
     badge: str = ""
     set: Callable[[str], Any] | None = None
     options: tuple[tuple[str, str], ...] = ()
+    hint: str = ""
 
     def plain(self) -> dict[str, Any]:
         """The fact as `larch facts --json` prints it."""

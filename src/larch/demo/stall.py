@@ -68,6 +68,6 @@ def web() -> Page:
         for k, word in enumerate(words, 1)
     ]
     page = page.insert(1, *lines)
-    pictures = (("scroll", 270, 120), ("candle", 1010, 108), ("red paper lantern", 640, 254), ("water wave", 1010, 656))
+    pictures = (("scroll", 96, 210), ("candle", 1184, 210), ("red paper lantern", 640, 254), ("water wave", 1184, 560))
     page = page.put(*(drawing(name, x, y, 88) for name, x, y in pictures))
     return settle(page)

@@ -102,6 +102,7 @@ class FactRow:
             where = next((i for i, (value, _label) in enumerate(fact.options) if value == fact.value), -1)
             self.list.setCurrentIndex(where)
             self.list.setPlaceholderText(fact.text)
+        self.value.setPlaceholderText(fact.hint)
         if not self.value.isModified() and self.value.text() != fact.text:
             self.value.setText(fact.text)
             self.value.setCursorPosition(0)

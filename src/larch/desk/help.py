@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout
 
 from larch.core.thing import kinds
 from larch.core.words import _
+from larch.desk.shelf_pictures import licence
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -22,6 +23,14 @@ def help_html(window: Window) -> str:
         _("Drag over empty page to draw a box round things. Shift adds to a selection; a double click opens or rolls."),
         _("The gold brackets size a thing, the gold disc turns it, the rings on its corners change its shape. "
           "With Ctrl a corner falls on the squares; with Alt nothing falls into place by itself."),
+        _("Pictures: search the shelf in your language, paste one, drop files on the page, or Put out > Picture from a "
+          "file. Drag the rings on its edges to trim it."),
+        _("Layers (Ctrl+Shift+L) lists everything on the page, also what lies behind: select it there, lock it, hide it, "
+          "drag it up or down. A double click opens a group; select draws a ring instead of a box if you choose so."),
+        _("A dragged thing falls into line with edges, middles, equal gaps and the paper. Several selected: line up, "
+          "spread, rows, grids and circles are under “more”; “lay out” among the facts makes copies, say 4 x 3 or 8 round."),
+        _("The facts of a thing (Ctrl+I) say how it can be moved, where it leads when it is tapped at the Board, and how "
+          "many a supply gives. Drag things onto the bin, or onto the open shelf to keep them for other lessons."),
         _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
         _("Papers lie on the shelf: a tap lays one under the page, a drag lays out a piece. With nothing selected, Ctrl+I "
           "shows the page: its line height, margin, colours and size can be typed."),
@@ -42,12 +51,14 @@ def help_html(window: Window) -> str:
           "One finger slides an instrument, two turn it. “Draws figures” makes what is drawn along it know its measure."),
         _("Share into… divides a shape into equal parts; select a shape and a line to cut it. Parts fit together exactly. "
           "Keys for a shape in hand: + and - for its size, [ and ] turn it, . changes its colour."),
+        _("Frost over hides an answer until it is rubbed off at the Board, by hand or with the eraser."),
         _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),
         _("F5 goes to the Board, Esc comes back. There a tap on a die rolls it, and locked things can't be touched."),
         _("Nothing needs saving to be kept: every change is on disk at once and comes back after a crash."),
         _("By keyboard: Tab goes from thing to thing, arrows move it (Shift: further), N takes its next corner, "
           "Enter opens or rolls it, Ctrl+I shows its facts, Ctrl+K finds anything."),
     ]  # fmt: skip
+    paragraphs.append(licence())
     things = [(kind.title(), kind.help) for kind in kinds().values() if kind.help]
     rows = "".join(f"<tr><td><b>{escape(title)}</b></td><td>{escape(_(text))}</td></tr>" for title, text in sorted(things))
     keys = "".join(

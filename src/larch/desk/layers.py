@@ -122,6 +122,7 @@ class LayersCard(QFrame):
         """Shows the page as it is now; nothing is done if it is the same."""
         if not self.isVisible():
             return
+        self.raise_()
         self.setGeometry(12, 12, WIDTH, self.canvas.height() - self.canvas.covered_below - 24)
         if self.canvas.page.things is not self._shown:
             self._fill()
@@ -151,7 +152,10 @@ class LayersCard(QFrame):
         return ", ".join([thing.label(page), *states])
 
     def _select_rows(self) -> None:
-        if not self.isVisible() or self._filling:
+        if not self.isVisible():
+            return
+        self.raise_()  # above the tag
+        if self._filling:
             return
         chosen = set(self.canvas.selection)
         self._filling = True

@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     from larch.desk.window import Window
 
 SNAP_REACH = 11.0  # pixels
+BESIDE = 16.0  # page units between things put out one after the other
 
 
 class PuttingOut:
@@ -41,11 +42,27 @@ class PuttingOut:
         seen_below = canvas.height() - canvas.covered_below
         centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
         box = canvas.box_of(laid_out(made))
-        dx, dy = centre[0] - box.centre[0], centre[1] - box.centre[1]
-        places = {other.placement for other in canvas.page.things}
-        while any(thing.moved(dx, dy).placement in places for thing in made):
-            dx, dy = dx + 24, dy + 24
-        self._put(item, made, dx, dy)
+        dx, dy = self._free_spot(box.moved(centre[0] - box.centre[0], centre[1] - box.centre[1]))
+        self._put(item, made, dx + centre[0] - box.centre[0], dy + centre[1] - box.centre[1])
+
+    def _free_spot(self, box: Box) -> Point:
+        """By how much a box must be shifted to lie on nothing that is seen: the nearest of places in rows round where it
+        was to be; a little aside of what lies there if nowhere is room."""
+        canvas = self.window.canvas
+        seen = canvas.seen()
+        below = canvas.covered_below / canvas.camera.scale
+        seen = seen._replace(y1=seen.y1 - below)
+        taken = [canvas.box_of([t]).grown(-2) for t in canvas.things_in(seen) if not t.is_ink and not t.locked]
+        wide, high = box.width + BESIDE, box.height + BESIDE
+        steps = [(i * wide, j * high) for i in range(-8, 9) for j in range(-8, 9)]
+        for dx, dy in sorted(steps, key=lambda way: (way[0] ** 2 + (1.5 * way[1]) ** 2, -way[0], -way[1])):
+            room = box.moved(dx, dy)
+            if ((dx, dy) == (0, 0) or seen.covers(room)) and not any(room.meets(other) for other in taken):
+                return (dx, dy)
+        aside = 0.0
+        while any(other.centre == box.moved(aside, aside).centre for other in taken):
+            aside += 24.0
+        return (aside, aside)
 
     def put_out_named(self, name: str) -> None:
         """Puts out an entry of the shelf by its name."""

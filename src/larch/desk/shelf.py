@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, QPoint, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QFrame,
@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QLineEdit,
+    QMenu,
     QPushButton,
     QScrollArea,
     QVBoxLayout,
@@ -52,6 +53,7 @@ class Card(QAbstractButton):
 
     dragged = pyqtSignal(object, QPoint)
     dropped = pyqtSignal(object, QPoint)
+    forgotten = pyqtSignal(object)
 
     def __init__(self, item: ShelfItem, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -88,6 +90,16 @@ class Card(QAbstractButton):
         for thing in things:
             view_of(thing).paint(painter, thing, self.page)
         painter.restore()
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        """What is kept can be taken off the shelf again."""
+        if event is None or self.item.tray != "Kept":
+            return
+        menu = QMenu(self)
+        forget = menu.addAction(icon("x"), _("take off the shelf"))
+        if forget is not None:
+            forget.triggered.connect(lambda: self.forgotten.emit(self.item))
+        menu.exec(event.globalPos())
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
@@ -228,9 +240,16 @@ class Shelf(QFrame):
             card.clicked.connect(lambda _on=False, item=item: self.tapped.emit(item))
             card.dragged.connect(self.dragged)
             card.dropped.connect(self.dropped)
+            card.forgotten.connect(self._forget)
             self._row.insertWidget(self._row.count() - (1 if self.cards and self._stretched() else 0), card)
             self.cards.append(card)
         self._waiting = self._waiting[AT_ONCE:]
+
+    def _forget(self, item: ShelfItem) -> None:
+        from larch.desk import kept
+
+        kept.forget(item.label)
+        self.refresh()
 
     def _stretched(self) -> bool:
         last = self._row.itemAt(self._row.count() - 1)

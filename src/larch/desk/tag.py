@@ -130,7 +130,8 @@ class Tag(QWidget):
             return
         frame = chrome.frame(things, self.canvas.camera)
         hang = union(view_of(thing).hang(thing) for thing in things)
-        box = frame._replace(y1=max(frame.y1, self.canvas.camera.box_to_view(hang).y1))
+        below = self.canvas.camera.box_to_view(hang)
+        box = frame._replace(y0=min(frame.y0, below.y0), y1=max(frame.y1, below.y1))
         width, height = self.sizeHint().width(), self.sizeHint().height()
         if box.x1 < 0 or box.x0 > self.canvas.width() or box.y1 < 0 or box.y0 > self.canvas.height():
             self.hide()

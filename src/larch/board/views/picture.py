@@ -42,18 +42,18 @@ class PictureView(View):
             return
         onto = painter.deviceTransform()
         scale = (onto.m11() ** 2 + onto.m12() ** 2) ** 0.5
-        picture = painted.get(thing.media, tint, int(max(thing.width, thing.height) * scale))
+        picture = painted.soon(thing.media, tint, int(max(thing.width, thing.height) * scale))
         if picture is None:
-            _lost(painter, seen)
+            _lost(painter, seen, _("picture on its way") if painted.is_coming(thing.media) else _("picture missing"))
             return
         across, down = picture.width() / thing.width, picture.height() / thing.height
         source = QRectF(left * across, top * down, seen.width() * across, seen.height() * down)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.drawPixmap(seen, picture, source)
+        painter.drawImage(seen, picture, source)
 
 
-def _lost(painter: QPainter, seen: QRectF) -> None:
+def _lost(painter: QPainter, seen: QRectF, text: str) -> None:
     painter.setPen(QPen(HAIRLINE, 1.5, Qt.PenStyle.DashLine))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(seen)
-    words(painter, seen.center(), _("picture missing"), SOFT, min(18.0, seen.width() / 9))
+    words(painter, seen.center(), text, SOFT, min(18.0, seen.width() / 9))

@@ -28,9 +28,9 @@ class WordBoxView(View):
         return Box(0, 0, thing.width, max(thing.height, words + 2 * min(thing.inset(), 24.0)))
 
     def hang(self, thing: Thing) -> Box:
-        """The mark that grows a box below stays free."""
+        """The marks that grow boxes stay free."""
         box = self.box(thing)
-        return box._replace(y1=box.y1 + REACH + 16.0)
+        return box._replace(y0=box.y0 - REACH - 16.0, y1=box.y1 + REACH + 16.0)
 
     def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
         return self.extent(thing).grown(slack).holds(x, y)

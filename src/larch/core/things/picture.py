@@ -136,8 +136,7 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
         source = _("drawing") if self.is_drawing() else _("photograph")
         yield Fact("sort", source, text=source, label=_("what it is"))
         if self.is_drawing() and drawing(self.media[:64]) is not None:
-            words = _("the set of drawings, {licence} licence").format(licence=LICENCE)
-            yield Fact("from", words, text=words, label=_("from"))
+            yield Fact("licence", LICENCE, text=LICENCE, label=_("licence"))
         if self.name:
             yield Fact("name", self.name, text=self.name, label=_("name"), set=lambda typed: self.replace(name=typed[:200]))
 
