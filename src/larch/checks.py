@@ -11,6 +11,9 @@ from pathlib import Path
 HOME = Path(__file__).resolve().parents[2]
 
 
+MOST_AT_ONCE = 4  # processes that run tests; each has a window of its own
+
+
 def run_checks(extra: Sequence[str]) -> int:
     """Runs everything, or only pytest with the given arguments. Returns the first failure's exit code."""
     os.chdir(HOME)
@@ -23,7 +26,7 @@ def run_checks(extra: Sequence[str]) -> int:
         ("format", [str(binaries / "ruff"), "format", "--check", "."]),
         ("types of the core", [str(binaries / "mypy"), "--strict", "src/larch/core", "src/larch/services"]),
         ("layers", [str(binaries / "lint-imports")]),
-        ("tests", [sys.executable, "-m", "pytest"]),
+        ("tests", [sys.executable, "-m", "pytest", "-n", str(min(MOST_AT_ONCE, os.cpu_count() or 1)), "--dist", "loadfile"]),
     ]
     for name, command in steps:
         if code := _step(name, command):

@@ -114,12 +114,12 @@ def test_a_limited_supply_gives_so_many_and_then_says_so(hand: Hand, qtbot: obje
     start = hand.thing(supply).box().centre
     for k in range(3):
         hand.drag(start, (500, 200 + 150 * k), Qt.KeyboardModifier.AltModifier)
-    taken = [t for t in hand.canvas.page.things if t.source == supply]
+    taken = [t for t in hand.canvas.page.things if t.copy_of == supply]
     assert len(taken) == 2 and heard == ["It gives only 2."]
     hand.canvas.select([taken[0].id])
     hand.window.run("delete")
     hand.drag(start, (500, 500), Qt.KeyboardModifier.AltModifier)
-    assert sum(t.source == supply for t in hand.canvas.page.things) == 2
+    assert sum(t.copy_of == supply for t in hand.canvas.page.things) == 2
 
 
 def test_things_dragged_to_the_bin_go_and_come_back(hand: Hand) -> None:
@@ -248,3 +248,25 @@ def test_layers_follow_a_change_of_depth(hand: Hand) -> None:
     hand.canvas.commit(Edit("order", page, page.replace(things=tuple(reversed(page.things)))))
     hand.tap(360, 260)
     assert hand.canvas.selection == (a,) and b
+
+
+def test_arrow_keys_keep_to_how_a_thing_is_held(hand: Hand) -> None:
+    level, free, turning = hand.put(sheet(300, 200, hold="along 0"), sheet(500, 200), sheet(700, 200, hold="turn"))
+    hand.canvas.select([level, free, turning])
+    hand.canvas.setFocus()
+    for key in (Qt.Key.Key_Right, Qt.Key.Key_Down):
+        QTest.keyClick(hand.canvas, key)
+    assert (place(hand, level), place(hand, free), place(hand, turning)) == ((302, 200), (502, 202), (700, 200))
+    hand.window.undo()
+
+
+def test_escape_closes_an_opened_group_and_selects_it_whole(hand: Hand) -> None:
+    a, b = hand.put(sheet(300, 200), sheet(500, 200))
+    hand.canvas.select([a, b])
+    hand.window.run("group")
+    QTest.mouseDClick(hand.canvas, LEFT, NONE, hand.at(340, 230))
+    QTest.mouseRelease(hand.canvas, LEFT, NONE, hand.at(340, 230))
+    assert hand.canvas.opened and hand.canvas.selection == (a,)
+    hand.canvas.grab()  # its frame can be painted
+    QTest.keyClick(hand.canvas, Qt.Key.Key_Escape)
+    assert not hand.canvas.opened and set(hand.canvas.selection) == {a, b}

@@ -117,7 +117,7 @@ def test_anything_typed_is_taken_or_answered_with_a_sentence(typed: str) -> None
 
 
 def test_a_supply_tells_how_many_are_left() -> None:
-    page = PLAIN.put(Block(supply=True, limit=3), Block(source="t1"), Block(source="t1"), Block())
+    page = PLAIN.put(Block(supply=True, limit=3), Block(copy_of="t1"), Block(copy_of="t1"), Block())
     facts = {fact.name: fact for fact in common_facts(Lesson(), page, page.things[:1])}
     assert facts["limit"].text == "3, 1 left"
     assert facts["limit"].set is not None

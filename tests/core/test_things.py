@@ -135,6 +135,45 @@ def test_a_bad_value_in_a_file_never_gets_into_a_thing(kind: type[Thing], value:
         assert isinstance([f.text for f in thing.facts(page)], list)
 
 
+@pytest.mark.parametrize("kind", list(kinds().values()), ids=lambda kind: kind.__name__)
+def test_no_kind_gives_a_field_of_all_things_another_meaning(kind: type[Thing]) -> None:
+    """What is done with anything sets these fields: a copy knows what it is a copy of, and is else the same."""
+    from larch.core.figure import Figure
+
+    shared = set(Thing.__struct_fields__) - {"hue", "shown", "locked"}  # other beginnings, the same meaning
+    own = {
+        name
+        for base in kind.__mro__
+        if base not in (Thing, Figure, object)
+        for name in vars(base).get("__annotations__", {})
+    }
+    assert not own & shared
+
+
+def test_a_copy_of_anything_says_what_the_original_says() -> None:
+    from larch.core.arrange import copies
+
+    page = page_with(*sample_things())
+    for thing in page.things:
+        (copy,) = copies(page, [thing], 5.0, 5.0)
+        assert copy.copy_of == thing.id
+        changed = {name for name in thing.__struct_fields__ if getattr(copy, name) != getattr(thing, name)}
+        assert changed <= {
+            "id",
+            "placement",
+            "groups",
+            "copy_of",
+            "locked",
+            "limit",
+            "name",
+            "letters",
+            "rule",
+            "of",
+            "values",
+            "why",
+        }
+
+
 def test_the_shelf_knows_where_everything_lies() -> None:
     names = [item.name for item in shelf_items()]
     assert len(set(names)) == len(names)

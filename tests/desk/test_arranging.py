@@ -272,8 +272,11 @@ def test_ink_is_among_the_layers_and_hundreds_of_them_open_quickly(hand: Hand) -
     hand.put(*(stroke(y=100 + k) for k in range(300)))
     hand.window.run("layers")
     assert hand.window.layers is not None and len(hand.window.layers.ids) == 300
-    picture = hand.window.layers.list.itemWidget(hand.window.layers.list.item(0))
-    assert picture is not None
+    rows = hand.window.layers.list
+    made = [rows.itemWidget(rows.item(k)) is not None for k in range(300)]
+    assert made[0] and not made[-1]  # rows are made as they are seen
+    rows.scrollToBottom()
+    assert rows.itemWidget(rows.item(299)) is not None
 
 
 # Pages
@@ -361,3 +364,15 @@ def test_a_drawing_in_one_colour_is_painted_in_that_colour(hand: Hand) -> None:
     hues = [image.pixelColor(x, y) for x in range(0, 64, 4) for y in range(0, 64, 4)]
     seen = [colour for colour in hues if colour.alpha() > 250 and colour.hsvSaturation() > 20]
     assert seen and all(abs(colour.hue() - QColor("#1F6F8B").hue()) < 12 for colour in seen)
+
+
+def test_addresses_are_typed_and_bad_ones_answered(hand: Hand, said: list[str]) -> None:
+    (block,) = hand.put(Block())
+    hand.canvas.select([block])
+    hand.window.following.to_address("larch.example/kites")
+    assert hand.thing(block).link == "https://larch.example/kites"
+    hand.window.following.to_address("javascript:alert(1)")
+    assert len(said) == 1 and hand.thing(block).link == "https://larch.example/kites"
+    hand.window.following.follow("file:///nowhere/at/all.pdf")
+    hand.window.following.follow("nonsense")
+    assert said[1].startswith("There is no file all.pdf") and said[2] == "This link leads nowhere."

@@ -59,11 +59,11 @@ def test_forty_counters_are_taken_from_one_supply(hand: Hand) -> None:
     start = hand.thing(supply).box().centre
     for k in range(40):
         hand.drag(start, (80 + k % 8 * 60, 80 + k // 8 * 60), ALT)
-    taken = [thing for thing in hand.canvas.page.things if thing.source == supply]
+    taken = [thing for thing in hand.canvas.page.things if thing.copy_of == supply]
     assert len(taken) == 40 and not any(thing.supply for thing in taken)
     for _k in range(40):
         hand.window.undo()
-    assert sum(thing.source == supply for thing in hand.canvas.page.things) == 0
+    assert sum(thing.copy_of == supply for thing in hand.canvas.page.things) == 0
 
 
 def test_six_pictures_in_a_line_a_table_a_web_and_a_hidden_answer(hand: Hand, tmp_path: Path) -> None:

@@ -128,7 +128,7 @@ def stall(w: Window) -> None:
     box = frost.box()
     rubbed = frost.rubbed_off([(box.x0 + 20 + 9 * k, box.y0 + 40 + 12 * (k % 2)) for k in range(19)])
     w.canvas.commit(Edit("shot", w.canvas.page, page.with_things({frost.id: rubbed})))
-    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.kind() == "picture" and not thing.source][:6])
+    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.kind() == "picture" and not thing.copy_of][:6])
 
 
 def layers(w: Window) -> None:

@@ -119,6 +119,8 @@ class Canvas(PageStage):
         carried = next((lift.shift for lift in self._lifts.values() if any(lift.shift)), None)
         if carried is not None:
             things = tuple(thing.moved(*carried) for thing in things) if len(things) < 60 else ()
+        if self.opened:
+            chrome.paint_opened(painter, [t for t in self.page.things if self.opened in t.groups], self.camera)
         chrome.paint_selection(painter, self.page, things, self.camera, self.at_board, self.handle_focus)
         for snap in self._snaps.values():
             chrome.paint_snap(painter, snap, self.camera)
@@ -319,7 +321,7 @@ class Canvas(PageStage):
 
     def focusNextPrevChild(self, onwards: bool) -> bool:
         """Tab goes through the things of the page; after the last one it leaves the canvas."""
-        touchable = [t for t in self.page.things if not (self.at_board and t.locked)]
+        touchable = [t for t in self.page.things if not (t.hidden or (self.at_board and t.locked))]
         ids = [thing.id for thing in touchable]
         where = ids.index(self.selection[-1]) if self.selection and self.selection[-1] in ids else None
         following = (0 if onwards else len(ids) - 1) if where is None else where + (1 if onwards else -1)

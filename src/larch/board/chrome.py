@@ -17,6 +17,7 @@ from larch.core.fact import number_text
 from larch.core.page import Page
 from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
+from larch.core.words import _
 
 REACH = 22.0  # half of the smallest target, pixels
 ROOMY = 96.0  # pixels along the shorter side
@@ -60,6 +61,19 @@ def own_handles(things: Sequence[Thing], camera: Camera) -> list[tuple[str, str,
     if thing.roomy and min(_sides(thing, camera)) < ROOMY:
         return []
     return [(thing.id, h.name, camera.to_view(*thing.placement.to_page(h.x, h.y))) for h in thing.handles()]
+
+
+def paint_opened(painter: QPainter, things: Sequence[Thing], camera: Camera) -> None:
+    """The frame of an opened group: dashes, and a word that says how to leave it."""
+    if not things:
+        return
+    box = frame(things, camera).grown(6)
+    painter.setPen(QPen(GOLD, 1.6, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRoundedRect(QRectF(box.x0, box.y0, box.width, box.height), 8, 8)
+    painter.setFont(interface_font(13))
+    painter.setPen(GOLD_TEXT)
+    painter.drawText(QPointF(box.x0 + 8, box.y0 - 7), _("group opened · Esc closes it"))
 
 
 def _sides(thing: Thing, camera: Camera) -> tuple[float, float]:

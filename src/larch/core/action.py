@@ -17,7 +17,8 @@ class Action(Struct, frozen=True):
     """A pure function of a page and the selected things of it, with its name and looks.
 
     fits: whether it makes sense for this selection. rank: lower comes sooner on the tag.
-    board: offered to students at the Board. label may depend on the selection.
+    board: offered to students at the Board. label may depend on the selection. fold: the menu within the menu that it lies
+    in, if not that of the first word of its name.
     """
 
     name: str
@@ -29,6 +30,7 @@ class Action(Struct, frozen=True):
     rank: int = 50
     board: bool = False
     words: str = ""
+    fold: str = ""
 
 
 def actions_for(page: Page, things: Things) -> list[Action]:

@@ -8,7 +8,8 @@ from larch.core.action import Action, Things
 from larch.core.align import ALIGNING
 from larch.core.edit import Edit
 from larch.core.figure import Figure, split_ref
-from larch.core.holds import HOLDING
+from larch.core.holders import with_held
+from larch.core.holds import HOLDING, allowed
 from larch.core.hues import HUES
 from larch.core.page import Arrangement, Page, with_groups
 from larch.core.settle import carried, free_of, settle, without
@@ -40,7 +41,7 @@ def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) 
     made = []
     for thing in things:
         groups = tuple(f"{group}+{page.next}" for group in thing.groups)
-        copy = thing.moved(dx, dy).replace(groups=groups, locked=False, source=thing.id if here else "", limit=0)
+        copy = thing.moved(dx, dy).replace(groups=groups, locked=False, copy_of=thing.id if here else "", limit=0)
         axes = getattr(thing, "axes", "")
         if axes in renamed:
             copy = copy.replace(axes=renamed[axes])
@@ -90,7 +91,7 @@ def _step(page: Page, things: Things) -> tuple[float, float]:
     """The way that all the things have been moved from what they are copies of, if it is the same for all."""
     ways = set()
     for thing in things:
-        source = page.thing(thing.source)
+        source = page.thing(thing.copy_of)
         if source is None or type(source) is not type(thing):
             return (DUPLICATE_SHIFT, DUPLICATE_SHIFT)
         ways.add((round(thing.placement.x - source.placement.x, 6), round(thing.placement.y - source.placement.y, 6)))
@@ -100,7 +101,7 @@ def _step(page: Page, things: Things) -> tuple[float, float]:
 
 def taken_from(page: Page, supply: Thing) -> int:
     """How many on the page were taken from a supply."""
-    return sum(thing.source == supply.id and not thing.supply for thing in page.things)
+    return sum(thing.copy_of == supply.id and not thing.supply for thing in page.things)
 
 
 def exhausted(page: Page, supply: Thing) -> bool:
@@ -184,8 +185,14 @@ def recolour(page: Page, things: Things, hue: str) -> Edit:
 
 def nudge(page: Page, things: Things, dx: float, dy: float) -> Edit:
     """Moved by arrow keys; quick repeats are one step of undo."""
-    movable = [thing.id for thing in things if not thing.locked]
-    moved = page.with_things(carried(page, movable, dx, dy))
+    movable = with_held(page, [thing.id for thing in things if not thing.locked])
+    ways: dict[tuple[float, float], list[str]] = {}
+    for thing in page.some(movable):
+        ways.setdefault(allowed(thing, dx, dy), []).append(thing.id)
+    moved = page
+    for way, ids in ways.items():
+        if any(way):
+            moved = moved.with_things(carried(moved, ids, *way))
     return Edit(_("Move"), page, moved, merge="nudge " + " ".join(movable))
 
 
@@ -292,13 +299,13 @@ ARRANGING: tuple[Action, ...] = (
     Action("group", _label(lambda: _("group")), "group", group, _can_group, shortcut="Ctrl+G", rank=64),
     Action("ungroup", _label(lambda: _("ungroup")), "ungroup", ungroup, _grouped, shortcut="Ctrl+Shift+G", rank=65),
     Action("to front", _label(lambda: _("to the front")), "bring-to-front", to_front, shortcut="Ctrl+Shift+Up",
-           rank=70, words="above top layer"),
+           rank=70, fold="order", words="above top layer"),
     Action("to back", _label(lambda: _("to the back")), "send-to-back", to_back, shortcut="Ctrl+Shift+Down", rank=71,
-           words="below under layer"),
+           fold="order", words="below under layer"),
     Action("up one", _label(lambda: _("one further up")), "arrow-up", lambda p, ts: forward(p, ts, 1),
-           shortcut="Ctrl+Up", rank=70, words="forward layer above"),
+           shortcut="Ctrl+Up", rank=70, fold="order", words="forward layer above"),
     Action("down one", _label(lambda: _("one further down")), "arrow-down", lambda p, ts: forward(p, ts, -1),
-           shortcut="Ctrl+Down", rank=71, words="backward layer below"),
+           shortcut="Ctrl+Down", rank=71, fold="order", words="backward layer below"),
     Action("hide", _label(lambda: _("hide")), "eye-off", _hide, rank=76, words="invisible layer conceal"),
     Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
            lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words="rotate 90"),

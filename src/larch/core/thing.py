@@ -70,7 +70,7 @@ class Thing(
 
     `groups` lists the groups it belongs to, outermost first. `shown` names the facts shown beside it.
     `link`: where a tap on it leads (see `core.links`). `hold`: how it may be moved, if not freely (see `core.holds`).
-    `limit`: how many a supply gives, 0 for no end. `hidden`: not shown at all. `source`: the id of what it is
+    `limit`: how many a supply gives, 0 for no end. `hidden`: not shown at all. `copy_of`: the id of what it is
     a copy of, on the same page.
     """
 
@@ -86,7 +86,7 @@ class Thing(
     hold: str = ""
     limit: int = 0
     hidden: bool = False
-    source: str = ""
+    copy_of: str = ""
     extra: tuple[tuple[str, bytes], ...] = ()
 
     is_ink: ClassVar[bool] = False

@@ -33,6 +33,8 @@ def arranging_commands(w: Window) -> list[Command]:
                 words=_("store reuse template")),
         Command("link page", _("Link to a page…"), lambda: w.following.ask_page(), "Edit", "link", words=_("jump button"),
                 enabled=chosen, apart=True),
+        Command("link address", _("Link to an address or a file…"), lambda: w.following.ask_address(), "Edit",
+                "external-link", words=_("web url website document open"), enabled=chosen),
         Command("link sound", _("Put a sound behind it…"), lambda: w.following.ask_sound(), "Edit", "volume-2",
                 words=_("audio play music link"), enabled=chosen),
         Command("follow link", _("Follow the link"), lambda: w.following.selected(), "Edit", "external-link",

@@ -8,9 +8,8 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QUrl
 from PyQt6.QtGui import QDesktopServices
 
-from larch.core.links import RUNS, link_of, linked, page_link, said
+from larch.core.links import RUNS, link_of, linked, page_link, read_link, said
 from larch.core.media import LARGEST, store
-from larch.core.shape import union
 from larch.core.words import _
 
 if TYPE_CHECKING:
@@ -92,6 +91,22 @@ class Following:
         if good and name in names:
             self.to_page(names.index(name) + 1)
 
+    def ask_address(self) -> None:
+        """A web address or a file, as it is typed."""
+        from PyQt6.QtWidgets import QInputDialog
+
+        now = next((thing.link for thing in self.window.canvas.things() if thing.link), "")
+        text, good = QInputDialog.getText(self.window, _("Link"), _("A web address, or the path of a file"), text=now)
+        if good:
+            self.to_address(text)
+
+    def to_address(self, typed: str) -> None:
+        canvas = self.window.canvas
+        try:
+            canvas.commit(linked(canvas.page, canvas.things(), read_link(typed)))
+        except ValueError as error:
+            self.window.notice.say(str(error))
+
     def ask_sound(self) -> None:
         from PyQt6.QtWidgets import QFileDialog
 
@@ -112,7 +127,3 @@ class Following:
             self.window.notice.say(_("{name} can't be read.").format(name=path.name))
             return
         canvas.commit(linked(canvas.page, canvas.things(), f"sound:{media}"))
-
-    def place(self) -> object:
-        """Where on the page what is selected lies."""
-        return union(thing.box() for thing in self.window.canvas.things()).centre

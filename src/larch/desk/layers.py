@@ -4,7 +4,7 @@ hidden. Dragging a row changes the order in depth."""
 from __future__ import annotations
 
 from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QDropEvent, QIcon, QPainter, QPixmap
+from PyQt6.QtGui import QColor, QDropEvent, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QFrame,
@@ -33,8 +33,7 @@ from larch.desk.style import lift
 
 WIDTH = 340
 SIDE = 44  # of a row's picture
-MOST = 400  # rows; the topmost ones
-PICTURES_AT_ONCE = 24
+MOST = 1000  # rows; the topmost ones
 
 
 class Rows(QListWidget):
@@ -83,6 +82,7 @@ class LayersCard(QFrame):
         lift(self)
         self._filling = False
         self._shown: tuple[Thing, ...] = ()
+        self._things: list[Thing] = []
         self.ids: list[str] = []
         self.title = QLabel(_("Layers"), self)
         self.title.setStyleSheet("font-size: 18px; font-weight: 600;")
@@ -100,6 +100,9 @@ class LayersCard(QFrame):
         self.list.setAccessibleName(_("layers"))
         self.list.itemSelectionChanged.connect(self._chosen)
         self.list.reordered.connect(self._reordered)
+        bar = self.list.verticalScrollBar()
+        assert bar is not None
+        bar.valueChanged.connect(self._make_rows)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(12, 8, 8, 8)
         layout.setSpacing(4)
@@ -126,6 +129,8 @@ class LayersCard(QFrame):
         self.setGeometry(12, 12, WIDTH, self.canvas.height() - self.canvas.covered_below - 24)
         if self.canvas.page.things is not self._shown:
             self._fill()
+        else:
+            self._make_rows()
 
     def _fill(self) -> None:
         page = self.canvas.page
@@ -141,9 +146,25 @@ class LayersCard(QFrame):
             item.setSizeHint(QSize(WIDTH - 40, SIDE + 8))
             item.setData(Qt.ItemDataRole.AccessibleTextRole, self._words(page, thing))
             self.list.addItem(item)
-            self.list.setItemWidget(item, Row(self, page, thing))
+        self._things = things
         self._filling = False
         self._select_rows()
+        self._make_rows()
+
+    def _make_rows(self) -> None:
+        """Makes the rows that are seen; the others when one scrolls to them."""
+        seen = self.list.viewport()
+        if seen is None or not self.isVisible():
+            return
+        for number, thing in enumerate(self._things):
+            item = self.list.item(number)
+            if item is None:
+                return
+            box = self.list.visualItemRect(item)
+            if box.top() > seen.height():
+                return
+            if box.bottom() >= 0 and self.list.itemWidget(item) is None:
+                self.list.setItemWidget(item, Row(self, self.canvas.page, thing))
 
     @staticmethod
     def _words(page: Page, thing: Thing) -> str:
@@ -196,6 +217,9 @@ class LayersCard(QFrame):
         words = {"locked": (_("Lock"), _("Unlock")), "hidden": (_("Hide"), _("Show"))}[field]
         self.canvas.commit(toggle(page, page.some([id]), field, *words))
 
+    def resizeEvent(self, event: object) -> None:
+        self._make_rows()
+
     def rename(self, id: str, name: str) -> None:
         page = self.canvas.page
         thing = page.thing(id)
@@ -218,6 +242,7 @@ class Row(QWidget):
             + (" color: #8A948F;" if thing.hidden else "")
         )
         self.name.setCursorPosition(0)
+        self.name.setAccessibleName(_("name"))
         self.name.setReadOnly(True)
         self.name.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         held = said(thing)
@@ -274,7 +299,3 @@ def picture_of(page: Page, thing: Thing, side: int = SIDE) -> QPixmap:
         painter.translate(-box.centre[0], -box.centre[1])
         view_of(thing).paint(painter, thing.replace(shown=(), hidden=False, supply=False), page)
     return picture
-
-
-def icon_of(page: Page, thing: Thing) -> QIcon:
-    return QIcon(picture_of(page, thing))

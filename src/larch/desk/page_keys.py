@@ -102,6 +102,10 @@ class PageKeys:
             self.window.canvas.update()
         elif self.window.shows("choices"):
             self.window.choices.hide()
+        elif self.window.canvas.opened:
+            group, self.window.canvas.opened = self.window.canvas.opened, ""
+            page = self.window.canvas.page
+            self.window.canvas.select([thing.id for thing in page.things if group in thing.groups])
         elif self.window.canvas.selection:
             self.window.canvas.select(())
         elif self.window.shows("shelf"):

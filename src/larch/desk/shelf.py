@@ -38,7 +38,7 @@ DRAG_START = 8
 
 
 EMPTY = {
-    "Kept": lambda: _("Nothing is kept yet. Select something and choose “keep on the shelf”, or keep a whole page."),
+    "Kept": lambda: _("Nothing is kept yet. What you keep here, or drag here, is there in every lesson."),
 }
 
 
@@ -125,13 +125,15 @@ class Card(QAbstractButton):
 
 
 class Shelf(QFrame):
-    """Signals carry the ShelfItem: tapped, or dragged to and dropped at a global position."""
+    """Signals carry the ShelfItem: tapped, or dragged to and dropped at a global position; pressed: the name of a command;
+    own_wanted: pictures from files."""
 
     tapped = pyqtSignal(object)
     dragged = pyqtSignal(object, QPoint)
     dropped = pyqtSignal(object, QPoint)
     closed = pyqtSignal()
     own_wanted = pyqtSignal()
+    pressed = pyqtSignal(str)
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
@@ -210,6 +212,8 @@ class Shelf(QFrame):
         self.cards = []
         if not query.strip() and self.tray == "Pictures":
             layout.addWidget(self._sorts(row))
+        if not query.strip() and self.tray == "Kept":
+            layout.addWidget(self._keepers(row))
         self._row = layout
         self._waiting = found
         self._add_cards()
@@ -283,6 +287,18 @@ class Shelf(QFrame):
         own.clicked.connect(self.own_wanted)
         grid.addWidget(own, 2, 2)
         block.setToolTip(shelf_licence())
+        return block
+
+    def _keepers(self, parent: QWidget) -> QWidget:
+        """The ways to keep something."""
+        block = QWidget(parent)
+        column = QVBoxLayout(block)
+        column.setContentsMargins(0, 6, 8, 6)
+        for name, label in (("keep", _("keep the selection…")), ("keep page", _("keep this page…"))):
+            button = QPushButton(icon("bookmark-plus"), label, block)
+            button.setMinimumHeight(40)
+            button.clicked.connect(lambda _on=False, name=name: self.pressed.emit(name))
+            column.addWidget(button)
         return block
 
     def _choose_sort(self, sort: str) -> None:

@@ -19,10 +19,12 @@ from larch.desk.style import lift
 FEW = 6
 PIN = 16  # height of the thread it hangs on
 GAP = 6
-FOLDED = {  # actions that go into a menu of their own, by the first word of their names
+FOLDED = {  # actions that go into a menu of their own, by their fold or the first word of their names
     "colour": (lambda: _("colour"), "palette"),
     "share": (lambda: _("share into…"), "chart-pie"),
     "construct": (lambda: _("construct"), "drafting-compass"),
+    "order": (lambda: _("order"), "layers"),
+    "picture": (lambda: _("picture"), "image"),
     "arrange": (lambda: _("arrange"), "layout-grid"),
     "hold": (lambda: _("can be moved…"), "lock"),
     "shape": (lambda: _("shape"), "shapes"),
@@ -106,7 +108,7 @@ class Tag(QWidget):
         for action in actions_for(page, things):
             if self.canvas.at_board and not action.board:
                 continue
-            first = action.name.partition(" ")[0]
+            first = action.fold or action.name.partition(" ")[0]
             if first in FOLDED and first not in folded:
                 folded[first] = QMenu(FOLDED[first][0](), menu)
                 folded[first].setIcon(icon(FOLDED[first][1]))

@@ -176,6 +176,7 @@ class Window(QMainWindow):
         made.dropped.connect(self.putting.drop)
         made.closed.connect(lambda: self.show_shelf(False))
         made.own_wanted.connect(lambda: self.bringing.ask())
+        made.pressed.connect(self.run)
         return made
 
     @cached_property

@@ -62,7 +62,7 @@ def _selected(w: Window) -> bool:
 
 def _select_all(w: Window) -> None:
     w.ledge.take("select")
-    w.canvas.select([thing.id for thing in w.canvas.page.things if not thing.locked])
+    w.canvas.select([thing.id for thing in w.canvas.page.things if not (thing.locked or thing.hidden)])
 
 
 def _copy(w: Window, cut: bool = False) -> None:

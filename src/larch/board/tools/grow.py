@@ -49,7 +49,7 @@ class Grow(Gesture):
     def _fresh(self, sample: Sample) -> Thing:
         """An empty box of the same sort under the pointer."""
         like = self.box if isinstance(self.box, WordBox) else WordBox(hue=self.box.hue)
-        made = like.replace(id="", text="", runs=(), locked=False, name="", groups=(), source="", link="", supply=False)
+        made = like.replace(id="", text="", runs=(), locked=False, name="", groups=(), copy_of="", link="", supply=False)
         centre = made.box().centre
         moved: Thing = made.moved(sample.page_pos[0] - centre[0], sample.page_pos[1] - centre[1])
         return moved

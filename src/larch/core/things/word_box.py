@@ -118,7 +118,7 @@ def grown(page: Page, box: Thing, side: str) -> tuple[Page, str]:
     dx, dy = SIDES[side]
     own = box.box()
     fresh = (
-        box.replace(text="", runs=(), locked=False, name="", groups=(), source="", link="", supply=False)
+        box.replace(text="", runs=(), locked=False, name="", groups=(), copy_of="", link="", supply=False)
         if isinstance(box, WordBox)
         else WordBox(hue=box.hue)
     )
