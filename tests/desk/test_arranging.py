@@ -376,3 +376,30 @@ def test_addresses_are_typed_and_bad_ones_answered(hand: Hand, said: list[str]) 
     hand.window.following.follow("file:///nowhere/at/all.pdf")
     hand.window.following.follow("nonsense")
     assert said[1].startswith("There is no file all.pdf") and said[2] == "This link leads nowhere."
+
+
+def test_a_sound_plays_or_it_is_said_why_not(hand: Hand, said: list[str]) -> None:
+    import struct
+
+    samples = b"".join(struct.pack("<h", 8000 if k // 40 % 2 else -8000) for k in range(800))
+    head = struct.pack(
+        "<4sI4s4sIHHIIHH4sI",
+        b"RIFF",
+        36 + len(samples),
+        b"WAVE",
+        b"fmt ",
+        16,
+        1,
+        1,
+        8000,
+        16000,
+        2,
+        16,
+        b"data",
+        len(samples),
+    )
+    following = hand.window.following
+    following.follow(f"sound:{store.keep(head + samples, 'wav')}")
+    assert following.player is not None or said == ["This machine can't play sounds."]
+    following.follow(f"sound:{'0' * 64}.wav")
+    assert said[-1] == "The sound is missing."

@@ -15,6 +15,7 @@ def arranging(app: Any) -> None:
     panning(app)
     falling_in(app)
     joined()
+    rubbing(app)
 
 
 def supply(app: Any) -> None:
@@ -163,3 +164,30 @@ def joined() -> None:
     page = settle(page.put(*lines))
     times = [timed(lambda i=i: carried(page, ["t20"], 3.0 * i, 1.0 * i)) for i in range(20)]
     line("web of 40 boxes, middle dragged", f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}", "computing only", "16")
+
+
+def rubbing(app: Any) -> None:
+    """Frost over a whole page rubbed off at the Board, with forty rubs done before: event to the end of the paint."""
+    from PyQt6.QtCore import QEvent
+
+    from larch.core.page import Page
+    from larch.core.things.frost import Frost
+
+    frost = Frost(width=1200, height=640)
+    for k in range(40):
+        frost = frost.with_rub([(20 * i, 20 + k % 4 * 12) for i in range(50)])
+    canvas = _canvas(Page(id="p1").put(frost))
+    canvas.at_board = True
+    _mouse(canvas, QEvent.Type.MouseButtonPress, 100, 300)
+    times = []
+    for i in range(100):
+
+        def work(i: int = i) -> None:
+            _mouse(canvas, QEvent.Type.MouseMove, 100 + 8 * i, 300 + 60 * (i % 4))
+            app.processEvents()
+
+        times.append(timed(work))
+    lifted = timed(lambda: _mouse(canvas, QEvent.Type.MouseButtonRelease, 900, 300))
+    measured = f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}"
+    line("rubbing frost off, a frame", measured, f"(lifting it {lifted:.0f})", "p95 <= 16")
+    canvas.close_session()

@@ -274,7 +274,7 @@ def _read_media(archive: zipfile.ZipFile, pages: list[Page], losses: list[str]) 
             left -= len(data)
             if not MEDIUM.fullmatch(name) or digest(data) != name[:64] or left < 0:
                 raise CodecError("not what its name says")
-            store.keep(_harmless(data, name), name.rpartition(".")[2])
+            store.keep(_harmless(data, name), name.rpartition(".")[2], flush=False)
         except (KeyError, ValueError, zipfile.BadZipFile, zlib.error, EOFError, OSError):
             lost += store.data(name) is None
     if lost:

@@ -35,27 +35,31 @@ class Media:
         self._other = other
         self._held: OrderedDict[str, bytes] = OrderedDict()
 
-    def keep(self, data: bytes, sort: str) -> str:
-        """Stores bytes; returns their name. Raises OSError if the disk refuses, ValueError if they are too many."""
+    def keep(self, data: bytes, sort: str, flush: bool = True) -> str:
+        """Stores bytes; returns their name. Raises OSError if the disk refuses, ValueError if they are too many.
+
+        flush: not before they are safe from a power cut; what comes out of a lesson file is so already.
+        """
         if len(data) > LARGEST:
             raise ValueError("too large to be kept")
         name = f"{digest(data)}.{sort}"
         if not NAME.fullmatch(name):
             raise ValueError("no sort of file that is kept")
         if self.folder is not None and not (self.folder / name).exists():
-            self._write(self.folder, name, data)
+            self._write(self.folder, name, data, flush)
         self._hold(name, data)
         return name
 
     @staticmethod
-    def _write(folder: Path, name: str, data: bytes) -> None:
+    def _write(folder: Path, name: str, data: bytes, flush: bool) -> None:
         folder.mkdir(parents=True, exist_ok=True)
         handle, temporary = tempfile.mkstemp(prefix=".", suffix=".part", dir=folder)
         try:
             with os.fdopen(handle, "wb") as out:
                 out.write(data)
                 out.flush()
-                os.fsync(out.fileno())
+                if flush:
+                    os.fsync(out.fileno())
             os.replace(temporary, folder / name)
         except BaseException:
             Path(temporary).unlink(missing_ok=True)

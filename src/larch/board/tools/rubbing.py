@@ -20,7 +20,7 @@ class RubFrost(Gesture):
         self._show()
 
     def _show(self) -> None:
-        self.stage.preview(self, {self.frost.id: self.frost.rubbed_off(self.path, RADIUS)})
+        self.stage.preview(self, {self.frost.id: self.frost.with_rub(self.path, RADIUS)})
 
     def move(self, sample: Sample) -> None:
         self.path.append(sample.page_pos)

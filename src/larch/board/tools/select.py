@@ -17,7 +17,7 @@ from larch.core.figure import Figure
 from larch.core.geometry import inside
 from larch.core.guides import guide
 from larch.core.holders import with_held
-from larch.core.holds import TURN, allowed, untouchable
+from larch.core.holds import BOARD, TURN, allowed, untouchable
 from larch.core.instrument import Instrument
 from larch.core.page import group_of
 from larch.core.settle import carried, free_of
@@ -122,7 +122,7 @@ class DragThings(Gesture):
             dx, dy = dx + snap.dx, dy + snap.dy
         dx, dy = allowed(self.thing, dx, dy)
         self.shift = (dx, dy)
-        self.stage.show_snap(self, snap if not self.thing.hold else None)
+        self.stage.show_snap(self, snap if self.thing.hold in ("", BOARD) else None)
         self.stage.drag_over(sample.view_pos)
         self.stage.carry(self, self.ids, dx, dy)
 
@@ -134,7 +134,8 @@ class DragThings(Gesture):
         chosen = with_held(stage.page, stage.selection)
         free = [thing for thing in stage.page.some(chosen) if not thing.locked]
         # What is held keeps to its way: it goes along only if it is what the hand has hold of.
-        self.ids = tuple(thing.id for thing in free if not thing.hold or thing.hold == self.thing.hold)
+        ways = {"", self.thing.hold} if stage.at_board else {"", BOARD, self.thing.hold}
+        self.ids = tuple(thing.id for thing in free if thing.hold in ways)
         if self.ids and not isinstance(self.thing, Figure | Instrument):
             self.box = stage.box_of(stage.page.some(self.ids))
             self.others = self._beside()
@@ -230,6 +231,7 @@ class TakeOne(Gesture):
         if snap is not None:
             made = [copy.moved(snap.dx, snap.dy) for copy in made]
         self.taken = made
+        self.stage.drag_over(sample.view_pos)
         self.stage.show_snap(self, snap)
         self.stage.preview(self, {}, made)
 
@@ -241,6 +243,11 @@ class TakeOne(Gesture):
         if not self.taken:
             if not (self.stage.at_board and self.stage.tap(self.supply)):
                 self.stage.select([thing.id for thing in self.sources])
+            return
+        outside = self.stage.drag_over(sample.view_pos)
+        self.stage.drag_over(None)
+        if outside:  # back to where it came from
+            self.stage.end_preview(self)
             return
         page = self.stage.page
         edit = Edit(_("Take from a supply"), page, page.put(*self.taken), select=tuple(page.put_ids(len(self.taken))))

@@ -4,20 +4,26 @@ from __future__ import annotations
 
 import math
 import random
+import threading
+from collections import OrderedDict
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPainterPathStroker, QPen, QPixmap
+from PyQt6.QtGui import QBrush, QColor, QImage, QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.look import tint
 from larch.board.paint import painting
 from larch.board.views.base import View
 from larch.core.page import Page
 from larch.core.thing import Thing
-from larch.core.things.frost import Frost
+from larch.core.things.frost import Frost, Rub
 
 TILE = 160
+MOST_SIDE = 3000.0  # pixels along a side of what is held painted
+LAYERS = 6
+FORMAT = QImage.Format.Format_ARGB32_Premultiplied
 PALE = QColor("#E6EEF0")
 CRYSTAL = QColor(255, 255, 255, 170)
 
@@ -33,45 +39,77 @@ class FrostView(View):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(frame, 10, 10)
             return
-        whole = QPainterPath()
-        whole.addRoundedRect(frame, 10, 10)
-        left = whole - _rubbed(thing.rubs) if thing.rubs else whole
-        painter.save()
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.fillPath(left, PALE)
-        painter.setClipPath(left, Qt.ClipOperation.IntersectClip)
-        painter.drawTiledPixmap(frame, _crystals())
-        painter.restore()
-        painter.setPen(QPen(tint(thing.hue, 0.34), 1.6))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPath(left)
+        if not thing.rubs:
+            _paint_whole(painter, frame, thing.hue)
+            return
+        onto = painter.deviceTransform()
+        scale = min((onto.m11() ** 2 + onto.m12() ** 2) ** 0.5, MOST_SIDE / max(thing.width, thing.height))
+        layer = _layer(thing.width, thing.height, thing.hue, thing.rubs, scale)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.drawImage(frame, layer, QRectF(layer.rect()))
 
 
-@lru_cache(16)
-def _rubbed(rubs: tuple[object, ...]) -> QPainterPath:
-    found = QPainterPath()
-    found.setFillRule(Qt.FillRule.WindingFill)
+def _paint_whole(painter: QPainter, frame: QRectF, hue: str) -> None:
+    whole = QPainterPath()
+    whole.addRoundedRect(frame, 10, 10)
+    painter.fillPath(whole, PALE)
+    painter.fillPath(whole, QBrush(_crystals()))
+    painter.setPen(QPen(tint(hue, 0.34), 1.6))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPath(whole)
+
+
+_layers: OrderedDict[tuple[object, ...], QImage] = OrderedDict()
+
+
+def _layer(width: float, height: float, hue: str, rubs: tuple[Rub, ...], scale: float) -> QImage:
+    """The frost with holes. While a finger rubs, only what it does now is taken off what was left before."""
+    about = (width, height, hue, round(scale, 4), threading.get_ident())
+    found = _layers.get((*about, rubs))
+    if found is not None:
+        return found
+    before = _layers.get((*about, rubs[:-1]))
+    if before is None:
+        before = QImage(max(1, math.ceil(width * scale)), max(1, math.ceil(height * scale)), FORMAT)
+        before.fill(Qt.GlobalColor.transparent)
+        with painting(before) as painter:
+            painter.scale(before.width() / width, before.height() / height)
+            _paint_whole(painter, QRectF(0, 0, width, height), hue)
+            _clear(painter, rubs[:-1])
+        _hold((*about, rubs[:-1]), before)
+    else:
+        _layers.move_to_end((*about, rubs[:-1]))  # it is wanted for as long as the finger rubs
+    layer = before.copy()
+    with painting(layer) as painter:
+        painter.scale(layer.width() / width, layer.height() / height)
+        _clear(painter, rubs[-1:])
+    _hold((*about, rubs), layer)
+    return layer
+
+
+def _hold(key: tuple[object, ...], layer: QImage) -> None:
+    _layers[key] = layer
+    while len(_layers) > LAYERS:
+        _layers.popitem(last=False)
+
+
+def _clear(painter: QPainter, rubs: Sequence[Rub]) -> None:
+    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Clear)
     for rub in rubs:
-        points = rub.points  # type: ignore[attr-defined]
-        radius = rub.radius  # type: ignore[attr-defined]
-        if len(points) == 1:
-            found.addEllipse(QPointF(*points[0]), radius, radius)
-            continue
-        line = QPainterPath(QPointF(*points[0]))
-        for point in points[1:]:
-            line.lineTo(QPointF(*point))
-        stroker = QPainterPathStroker()
-        stroker.setWidth(2 * radius)
-        stroker.setCapStyle(Qt.PenCapStyle.RoundCap)
-        stroker.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-        found = found.united(stroker.createStroke(line).simplified())
-    return found
+        pen = QPen(Qt.GlobalColor.black, 2 * rub.radius)
+        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+        painter.setPen(pen)
+        if len(rub.points) == 1:
+            painter.drawPoint(QPointF(*rub.points[0]))
+        else:
+            painter.drawPolyline(QPolygonF([QPointF(*point) for point in rub.points]))
 
 
 @lru_cache(1)
-def _crystals() -> QPixmap:
+def _crystals() -> QImage:
     """Little six-pointed stars, the same each time; those at the edges go over to the other side."""
-    picture = QPixmap(TILE, TILE)
+    picture = QImage(TILE, TILE, FORMAT)
     picture.fill(Qt.GlobalColor.transparent)
     rnd = random.Random(6)
     with painting(picture) as painter:

@@ -18,7 +18,7 @@ from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
 
 RADIUS = 34.0  # of a rubbing finger, page units
-STEP = 4.0  # between the points that are kept of a rubbing
+FINENESS = 0.3  # of the radius: between the points that are kept of a rubbing
 GRID = 24  # cells a side in which it is counted how much is cleared
 GONE = 0.9  # share cleared at which the rest melts by itself
 MARGIN = 10.0
@@ -83,17 +83,24 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
 
     def rubbed_off(self, path: Sequence[Point], radius: float = RADIUS) -> Frost:
         """With a path of the page rubbed off; melted if hardly any is left."""
+        changed = self.with_rub(path, radius)
+        melted: Frost = changed.replace(rubs=(), melted=True)
+        return melted if changed.cleared() >= GONE else changed
+
+    def with_rub(self, path: Sequence[Point], radius: float = RADIUS) -> Frost:
+        """With a path of the page rubbed off, as it looks while the finger is still on it."""
         own: list[Point] = []
-        for point in path:
+        reach = radius / self.placement.scale
+        for k, point in enumerate(path):
             x, y = self.placement.to_local(*point)
             at = (round(x, 1), round(y, 1))
-            if not own or math.dist(own[-1], at) >= STEP:
+            last = k == len(path) - 1
+            if not own or math.dist(own[-1], at) >= reach * FINENESS or (last and own[-1] != at):
                 own.append(at)
         if not own:
             return self
-        rub = Rub(tuple(own[:MOST_POINTS]), radius / self.placement.scale)
-        changed: Frost = self.replace(rubs=(*self.rubs, rub)[-MOST_RUBS:])
-        return changed.replace(rubs=(), melted=True) if changed.cleared() >= GONE else changed
+        changed: Frost = self.replace(rubs=(*self.rubs, Rub(tuple(own[:MOST_POINTS]), reach))[-MOST_RUBS:])
+        return changed
 
     def cleared(self) -> float:
         """The share that has been rubbed off, counted on a grid."""
@@ -101,9 +108,19 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
             return 1.0
         if not self.rubs:
             return 0.0
-        w, h = self.width / GRID, self.height / GRID
-        cells = [((i + 0.5) * w, (j + 0.5) * h) for i in range(GRID) for j in range(GRID)]
-        return sum(self.clear_at(x, y) for x, y in cells) / len(cells)
+        import numpy as np
+
+        middles = (np.arange(GRID) + 0.5) / GRID
+        cells = np.stack(np.meshgrid(middles * self.width, middles * self.height), axis=-1).reshape(-1, 1, 2)
+        left = cells
+        for rub in self.rubs:
+            points = np.array(rub.points if len(rub.points) > 1 else rub.points * 2)
+            ways = points[1:] - points[:-1]
+            sizes = np.maximum((ways**2).sum(axis=1), 1e-12)
+            shares = np.clip(((left - points[:-1]) * ways).sum(axis=2) / sizes, 0, 1)
+            away = np.hypot(*np.moveaxis(points[:-1] + shares[..., None] * ways - left, -1, 0))
+            left = left[away.min(axis=1) > rub.radius]
+        return 1 - len(left) / len(cells)
 
     def facts(self, page: Page) -> Iterator[Fact]:
         yield measure("cleared", round(100 * self.cleared()), "%", _("rubbed off"), 0)
