@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from PyQt6.QtGui import QImage, QPainter
@@ -48,3 +49,21 @@ def test_what_is_not_there_is_faint_and_says_why(qapp: object) -> None:
     assert seen > 20  # the faint point and the sentence
     never = settle(Page(id="p").put(Point(rule="midpoint", of=("t8", "t9"))))
     assert differing(painted(never), painted(Page(id="p"))) == 0  # it was never anywhere
+
+
+def test_fractions_stay_in_the_middle_of_their_parts() -> None:
+    from larch.board.slips import laid_out
+    from larch.core.action import actions_for
+    from larch.core.things.polygon import Polygon
+
+    sheet = Polygon(vertices=((0.0, 0.0), (360.0, 0.0), (360.0, 216.0), (0.0, 216.0)), placement=Placement(500, 180))
+    page = Page(id="p").put(sheet)
+    action = next(a for a in actions_for(page, page.things) if a.name.startswith("share") and "12" in a.name)
+    page = action.run(page, page.things).after  # type: ignore[assignment]
+    parts = page.things
+    assert len(parts) == 12
+    page = page.with_things({thing.id: thing.replace(shown=("share",)) for thing in parts})
+    for id, laid in laid_out(page).items():
+        thing = page.thing(id)
+        assert thing is not None
+        assert [one.at for one in laid] == [pytest.approx(thing.box().centre)]

@@ -31,13 +31,15 @@ AROUND = sorted(
 
 
 class Slip(NamedTuple):
-    """A measure to be shown. spots: where its middle may lie, the best first. bare: without paper under it."""
+    """A measure to be shown. spots: where its middle may lie, the best first. bare: without paper under it. fixed: it stays
+    at the first of them, whatever lies there."""
 
     text: str
     spots: Sequence[Point]
     shade: str
     bare: bool = False
     size: float = SIZE
+    fixed: bool = False
 
 
 class Laid(NamedTuple):
@@ -75,7 +77,7 @@ def lay(slips: Sequence[Slip], taken: list[Box], foreign: Sequence[Box] = ()) ->
     laid = []
     for slip in slips:
         boxes = [box_at(slip, spot).grown(GAP) for spot in slip.spots]
-        best = next((box for box in boxes if _free(box, taken)), None)
+        best = boxes[0] if slip.fixed else next((box for box in boxes if _free(box, taken)), None)
         if best is None and not slip.bare:  # an angle's size belongs into its corner
             aside = (boxes[0].moved(*shift) for shift in AROUND)
             best = next((box for box in aside if _free(box, taken) and _free(box.grown(-8), foreign)), None)

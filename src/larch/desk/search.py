@@ -47,6 +47,8 @@ def _part_score(part: str, text: str) -> float:
 
 def _nearly(part: str, word: str) -> bool:
     """One letter wrong, missing, too many, or two exchanged."""
+    if part[0] not in word[:2] and word[:1] not in part[:2]:
+        return False  # most words are told by this
     word = word[: len(part) + 1]
     if abs(len(part) - len(word)) > 1:
         return False

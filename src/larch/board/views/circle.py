@@ -67,7 +67,7 @@ class CircleView(FigureView):
             elif fact.name in ("angle", "share"):
                 share = fact.name == "share"
                 towards = [at_share(LineForm(form.centre, middle), t) for t in ((0.66,) if share else (0.6, 0.45, 0.8, 1.2))]
-                yield Slip(fact.text, towards, thing.hue, bare=not share, size=26.0 if share else 22.0)
+                yield Slip(fact.text, towards, thing.hue, bare=not share, size=26.0 if share else 22.0, fixed=share)
             elif fact.name == "arc length":
                 yield Slip(fact.text, [middle, form.at(form.start + form.span * 0.3)], thing.hue)
             else:

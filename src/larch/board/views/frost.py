@@ -45,7 +45,8 @@ class FrostView(View):
         onto = painter.deviceTransform()
         scale = min((onto.m11() ** 2 + onto.m12() ** 2) ** 0.5, MOST_SIDE / max(thing.width, thing.height))
         layer = _layer(thing.width, thing.height, thing.hue, thing.rubs, scale)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        if onto.m12():  # upright, its pixels fall on those of the view, and smoothing them would only cost time
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawImage(frame, layer, QRectF(layer.rect()))
 
 

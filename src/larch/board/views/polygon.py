@@ -177,7 +177,7 @@ def share_slip(text: str, corners: list[Point], hue: str) -> Slip:
         2 * (max(p[1] for p in corners) - min(p[1] for p in corners)),
     )
     size = max(13.0, min(26.0, across * 0.26))
-    return Slip(text, [(x, y)], hue, bare=size < 20, size=size)
+    return Slip(text, [(x, y)], hue, bare=size < 20, size=size, fixed=True)
 
 
 def _angle_hue(thing: Thing) -> str:

@@ -18,7 +18,7 @@ from larch.core.thing import ShelfItem, Thing
 from larch.core.words import _
 
 RADIUS = 34.0  # of a rubbing finger, page units
-FINENESS = 0.3  # of the radius: between the points that are kept of a rubbing
+FINENESS = 0.45  # of the radius: between the points that are kept of a rubbing
 GRID = 24  # cells a side in which it is counted how much is cleared
 GONE = 0.9  # share cleared at which the rest melts by itself
 MARGIN = 10.0
@@ -115,11 +115,14 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
         left = cells
         for rub in self.rubs:
             points = np.array(rub.points if len(rub.points) > 1 else rub.points * 2)
+            low, high = points.min(axis=0) - rub.radius, points.max(axis=0) + rub.radius
+            beside = ((left < low) | (left > high)).any(axis=(1, 2))
+            near = left[~beside]
             ways = points[1:] - points[:-1]
             sizes = np.maximum((ways**2).sum(axis=1), 1e-12)
-            shares = np.clip(((left - points[:-1]) * ways).sum(axis=2) / sizes, 0, 1)
-            away = np.hypot(*np.moveaxis(points[:-1] + shares[..., None] * ways - left, -1, 0))
-            left = left[away.min(axis=1) > rub.radius]
+            shares = np.clip(((near - points[:-1]) * ways).sum(axis=2) / sizes, 0, 1)
+            away = np.hypot(*np.moveaxis(points[:-1] + shares[..., None] * ways - near, -1, 0))
+            left = np.concatenate([left[beside], near[away.min(axis=1) > rub.radius]])
         return 1 - len(left) / len(cells)
 
     def facts(self, page: Page) -> Iterator[Fact]:
