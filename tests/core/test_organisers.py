@@ -248,3 +248,9 @@ def test_pages_are_linked_by_number_and_listed() -> None:
     assert [(t.text, t.link) for t in texts] == [("1   Kites", "#p1"), ("3   Bridge", "#p3")]
     assert said("https://larch.example/a") == "larch.example"
     assert followers(listed, {}) == {}
+
+
+def test_melted_frost_can_be_taken_by_its_edge_alone() -> None:
+    melted = Frost(width=200, height=100, melted=True)
+    assert melted.touches(1, 50, 4) and melted.touches(100, 99, 4)
+    assert not melted.touches(100, 50, 4) and not melted.touches(260, 50, 4)

@@ -25,7 +25,7 @@ KEPT_SIDE = 3000  # pixels along the longer side of what is kept
 KEPT_BYTES = 6 * 2**20  # of a file that is kept as it came
 SHARPEST = 2048  # pixels along the longer side of what is held painted
 HELD = 96 * 2**20  # bytes of painted pictures
-AT_ONCE = 150_000  # bytes of a photograph that is read while one waits
+AT_ONCE = 150_000  # bytes of a picture that is read while one waits
 RENDERERS = 16
 DEEPER = 105  # of 255: flat drawings are pale, and one colour needs more depth to show their parts
 SORTS = {"png": "png", "jpeg": "jpg", "jpg": "jpg", "webp": "webp", "gif": "gif"}
@@ -147,14 +147,14 @@ class _Painted:
         return found if found is not None else self._make(key)
 
     def soon(self, media: str, tint: str, side: int) -> QImage | None:
-        """The same for the interface's thread: a large photograph is read in a thread of its own, and till it has come,
-        a smaller one that is there already is given, or None. `arrivals` tells when it can be painted."""
+        """The same for the interface's thread: a large picture is read in a thread of its own, and till it has come, a
+        smaller one that is there already is given, or None. `arrivals` tells when it can be painted."""
         key = (media, tint, _bucket(side))
         found = self._look_up(key)
         if found is not None or media in self._lost:
             return found
         data = store.data(media)
-        if media.endswith(".svg") or data is None or len(data) <= AT_ONCE or threading.current_thread() is not _main:
+        if data is None or len(data) <= AT_ONCE or threading.current_thread() is not _main:
             return self._make(key)
         if key not in self._coming:
             self._coming.add(key)

@@ -11,6 +11,7 @@ import contextlib
 import os
 import re
 import tempfile
+import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from pathlib import Path
@@ -34,6 +35,7 @@ class Media:
         self.folder = folder
         self._other = other
         self._held: OrderedDict[str, bytes] = OrderedDict()
+        self._lock = threading.Lock()  # pictures are read in threads
 
     def keep(self, data: bytes, sort: str, flush: bool = True) -> str:
         """Stores bytes; returns their name. Raises OSError if the disk refuses, ValueError if they are too many.
@@ -91,10 +93,11 @@ class Media:
         return found
 
     def _hold(self, name: str, data: bytes) -> None:
-        self._held[name] = data
-        if self.folder is not None:
-            while sum(map(len, self._held.values())) > HELD and len(self._held) > 1:
-                self._held.popitem(last=False)
+        with self._lock:
+            self._held[name] = data
+            if self.folder is not None:
+                while sum(map(len, self._held.values())) > HELD and len(self._held) > 1:
+                    self._held.popitem(last=False)
 
 
 def _from_set(name: str) -> bytes | None:

@@ -10,7 +10,7 @@ from itertools import pairwise
 from larch.core.shape import Box, Point
 
 CLEAR = 18.0  # page units kept from what is gone round
-MOST_AROUND = 12  # obstacles whose corners are looked at
+MOST_AROUND = 8  # obstacles whose corners are looked at
 BEND = 24.0  # what a bend costs, as so much length
 NEAR = 1e-6
 
@@ -23,7 +23,7 @@ def straight(a: Point, b: Point, obstacles: Sequence[Box]) -> list[Point]:
     """
     around: list[Box] = []
     path = [a, b]
-    for _round in range(6):
+    for _round in range(3):
         met = [box for box in obstacles if box not in around and any(crosses(p, q, box) for p, q in pairwise(path))]
         if not met or len(around) + len(met) > MOST_AROUND:
             return path

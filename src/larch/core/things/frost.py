@@ -22,6 +22,7 @@ FINENESS = 0.45  # of the radius: between the points that are kept of a rubbing
 GRID = 24  # cells a side in which it is counted how much is cleared
 GONE = 0.9  # share cleared at which the rest melts by itself
 MARGIN = 10.0
+EDGE = 6.0
 MOST_RUBS, MOST_POINTS = 400, 4000
 
 
@@ -69,9 +70,12 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
         return Box(0, 0, self.width, self.height)
 
     def touches(self, x: float, y: float, slack: float) -> bool:
-        """Where it has been rubbed off, what lies under it can be touched."""
-        if self.melted or not self.extent().grown(slack).holds(x, y):
+        """Where it has been rubbed off, what lies under it can be touched; melted, only its edge can be taken."""
+        box = self.extent()
+        if not box.grown(slack).holds(x, y):
             return False
+        if self.melted:
+            return not box.grown(-(slack + EDGE)).holds(x, y)
         return not self.clear_at(x, y)
 
     def clear_at(self, x: float, y: float) -> bool:
