@@ -403,3 +403,21 @@ def test_a_sound_plays_or_it_is_said_why_not(hand: Hand, said: list[str]) -> Non
     assert following.player is not None or said == ["This machine can't play sounds."]
     following.follow(f"sound:{'0' * 64}.wav")
     assert said[-1] == "The sound is missing."
+
+
+def test_the_number_of_a_page_dragged_onto_the_shelf_keeps_the_page(hand: Hand, qtbot: object) -> None:
+    window = hand.window
+    hand.put(Block())
+    window.show_shelf(True)
+    number = window.ledge.number
+    target = number.mapFromGlobal(window.shelf.mapToGlobal(window.shelf.rect().center()))
+    QTest.mousePress(number, LEFT, NONE, number.rect().center())
+    for at in (QPoint(30, -20), target):
+        move(number, at, NONE)
+    QTest.mouseRelease(number, LEFT, NONE, target)
+    qtbot.waitUntil(lambda: bool(kept.items()), timeout=10_000)  # type: ignore[attr-defined]
+    assert kept.page_of(kept.items()[0]) is not None
+    assert not window.shows("spread")  # the press did not mean the list of pages
+    window.show_shelf(False)
+    QTest.mouseClick(number, LEFT, NONE, number.rect().center())
+    assert window.shows("spread")

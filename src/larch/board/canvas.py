@@ -28,6 +28,7 @@ from PyQt6.QtWidgets import QWidget
 from larch.board import chrome
 from larch.board.arrivals import arrivals
 from larch.board.camera import Camera, fitting
+from larch.board.dependents import dependents
 from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
@@ -105,7 +106,7 @@ class Canvas(PageStage):
             painter.scale(self.camera.scale, self.camera.scale)
             lifted = {id for lift in self._lifts.values() for id in lift.things}
             lifted |= {thing.id for thing in page.things[len(self.page.things) :]}
-            users = self._dependents(page, lifted) | self._dependents(self.page, lifted) if lifted else set()
+            users = dependents(page, lifted) | dependents(self.page, lifted) if lifted else set()
             for id in users - lifted:
                 thing = page.thing(id)
                 if thing is not None:

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
 from larch.board.camera import Camera
+from larch.board.dependents import dependents
 from larch.board.live import Lift, Motion
 from larch.board.live_ink import LiveInk
 from larch.board.overlay import Overlay, rubber_rect
@@ -140,8 +141,8 @@ class PageStage(QWidget):
         if ids:
             self._start_motions(before, after, ids)
             self.surface.change(before, after, ids)
-            dependents = self._dependents(before, ids) | self._dependents(after, ids)
-            for id in (dependents - ids) & self.surface.index.boxes.keys():
+            others = dependents(before, ids) | dependents(after, ids)
+            for id in (others - ids) & self.surface.index.boxes.keys():
                 self.surface.invalidate(self.surface.index.boxes[id])
             for box in slips_moved(before, after, ids):
                 self.surface.invalidate(box)
@@ -152,12 +153,6 @@ class PageStage(QWidget):
         self._refresh()
         self._describe()
         self.committed.emit()
-
-    @staticmethod
-    def _dependents(page: Page, ids: set[str]) -> set[str]:
-        """Things whose look depends on some of these."""
-        users = (t for t in page.things if type(t).uses is not Thing.uses)
-        return {t.id for t in users if any(used.id in ids for used in t.uses(page))}
 
     def _start_motions(self, before: Page, after: Page, ids: set[str]) -> None:
         if self.still:
@@ -192,7 +187,8 @@ class PageStage(QWidget):
         return self._preview[1]
 
     def _previewed(self) -> Page:
-        changed = {id: thing for lift in self._lifts.values() for id, thing in lift.things.items()}
+        lifts = [lift for lift in self._lifts.values() if lift.picture is None]  # as a picture, things are as they were
+        changed = {id: thing for lift in lifts for id, thing in lift.things.items()}
         new = [thing for lift in self._lifts.values() for thing in lift.new]
         page = self.page.with_things(changed) if changed else self.page
         if new:
@@ -322,17 +318,17 @@ class PageStage(QWidget):
         changed = ids ^ lift.hidden
         lift.hidden = ids
         self._rehide()
-        dependents = self._dependents(self.page, changed)
-        self.surface.hidden |= dependents
+        others = dependents(self.page, changed)
+        self.surface.hidden |= others
         boxes = self.surface.index.boxes
-        self.surface.invalidate_each([boxes[id] for id in changed | dependents if id in boxes])
+        self.surface.invalidate_each([boxes[id] for id in changed | others if id in boxes])
         if at_once:
             self.surface.sharpen(SLICE)
         self._refresh()
 
     def _rehide(self) -> None:
         lifted = {id for lift in self._lifts.values() for id in lift.hidden}
-        self.surface.hidden = lifted | self._dependents(self.page, lifted) | set(self._motions)
+        self.surface.hidden = lifted | dependents(self.page, lifted) | set(self._motions)
 
     def end_preview(self, owner: object) -> None:
         lift = self._lifts.pop(owner, None)

@@ -47,33 +47,45 @@ def guide(page: Page, box: Box, others: Sequence[Box], reach: float) -> Snap | N
 
 
 def _best(page: Page, box: Box, others: Sequence[Box], reach: float, across: bool) -> _Fit | None:
-    fits = [fit for fit in _fits(page, box, others, across) if fit.off <= reach]
-    return min(fits, default=None, key=lambda fit: fit.off)
+    return min(_fits(page, box, others, reach, across), default=None, key=lambda fit: fit.off)
 
 
 def _span(box: Box, across: bool) -> tuple[float, float]:
     return (box.x0, box.x1) if across else (box.y0, box.y1)
 
 
-def _fits(page: Page, box: Box, others: Sequence[Box], across: bool) -> Iterable[_Fit]:
+def _fits(page: Page, box: Box, others: Sequence[Box], reach: float, across: bool) -> list[_Fit]:
+    """Everything within reach that the box could fall into line with. This is asked at every move of a drag."""
     low, high = _span(box, across)
     middle = (low + high) / 2
+    found: list[_Fit] = []
     for other in others:
         a, b = _span(other, across)
-        ends = _span(other, not across)
-        centre = (a + b) / 2
-        yield _Fit(abs(centre - middle), centre - middle, _("middle"), centre, ends)
+        by = (a + b) / 2 - middle
+        if -reach <= by <= reach:
+            found.append(_Fit(abs(by), by, _("middle"), (a + b) / 2, _span(other, not across)))
         for mine, theirs in ((low, a), (high, b), (low, b), (high, a)):
-            # Slightly behind middles, so that things of one size are not held by three reasons at once.
-            yield _Fit(abs(theirs - mine) + 1e-6, theirs - mine, _("edge"), theirs, ends)
-    yield from _gaps(box, others, across)
+            by = theirs - mine
+            if -reach <= by <= reach:
+                # Slightly behind middles, so that things of one size are not held by three reasons at once.
+                found.append(_Fit(abs(by) + 1e-6, by, _("edge"), theirs, _span(other, not across)))
+    found += [fit for fit in _gaps(box, others, across) if fit.off <= reach]
+    found += [fit for fit in _paper(page, box, across) if fit.off <= reach]
+    return found
+
+
+def _paper(page: Page, box: Box, across: bool) -> Iterable[_Fit]:
+    """The lines of the page's paper."""
+    low, high = _span(box, across)
     step = page.paper.step
-    if page.paper.pattern in SQUARED and step >= FINEST:
+    if step < FINEST:
+        return
+    if page.paper.pattern in SQUARED:
         for mine in (low, high):
             line = round(mine / step) * step
             if abs(line - mine) <= step / 4:
                 yield _Fit(abs(line - mine) + 2e-6, line - mine, _("on the paper"), line, _span(box, not across))
-    if page.paper.pattern in ("ruled", "handwriting") and not across and step >= FINEST:
+    elif page.paper.pattern in ("ruled", "handwriting") and not across:
         top = page.paper.top
         line = top + round((high - top) / step) * step
         if abs(line - high) <= step / 4:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QPoint
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
+from PyQt6.QtGui import QCursor, QMouseEvent
 
 from larch.core.arrange import delete
 from larch.core.page import Page
@@ -17,6 +18,9 @@ from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
+
+
+DRAG_START = 10  # pixels
 
 
 class Keeping:
@@ -75,3 +79,40 @@ class Keeping:
             canvas.commit(delete(canvas.page, things))
         elif place == "shelf" and things:
             self.keep(canvas.page, things, things[0].label(canvas.page))
+
+
+class PageGrip(QObject):
+    """The number of the page on the ledge, dragged onto the open shelf, keeps the page."""
+
+    def __init__(self, window: Window) -> None:
+        super().__init__(window)
+        self.window = window
+        self._from: QPoint | None = None
+        self._dragging = False
+        window.ledge.number.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if not isinstance(event, QMouseEvent) or not self.window.shows("shelf"):
+            return False
+        at = event.globalPosition().toPoint()
+        if event.type() == QEvent.Type.MouseButtonPress:
+            self._from = at
+        elif event.type() == QEvent.Type.MouseMove and self._from is not None:
+            if not self._dragging and (at - self._from).manhattanLength() > DRAG_START:
+                self._dragging = True
+                self.window.ledge.number.setCursor(QCursor(Qt.CursorShape.DragCopyCursor))
+                self.window.keeping.show_over("shelf")
+        elif event.type() == QEvent.Type.MouseButtonRelease:
+            self._from = None
+            if self._dragging:
+                self._dragging = False
+                self.window.ledge.number.unsetCursor()
+                self.window.ledge.number.setDown(False)
+                self._let_go(at)
+                return True
+        return False
+
+    def _let_go(self, at: QPoint) -> None:
+        shelf, page = self.window.shelf, self.window.canvas.page
+        if shelf.rect().contains(shelf.mapFromGlobal(at)):
+            self.window.keeping.keep(page, page.things, page.title or _("page"), whole=True)

@@ -38,7 +38,9 @@ DRAG_START = 8
 
 
 EMPTY = {
-    "Kept": lambda: _("Nothing is kept yet. What you keep here, or drag here, is there in every lesson."),
+    "Kept": lambda: _(
+        "Nothing is kept yet. What you keep or drag here (things, or the number of the page) is there in every lesson."
+    ),
 }
 
 

@@ -168,6 +168,7 @@ class Window(QMainWindow):
 
     @cached_property
     def shelf(self) -> Shelf:
+        from larch.desk.keeping import PageGrip
         from larch.desk.shelf import Shelf
 
         made = Shelf(self.room)
@@ -177,6 +178,7 @@ class Window(QMainWindow):
         made.closed.connect(lambda: self.show_shelf(False))
         made.own_wanted.connect(lambda: self.bringing.ask())
         made.pressed.connect(self.run)
+        PageGrip(self)
         return made
 
     @cached_property
