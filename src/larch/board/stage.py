@@ -210,7 +210,7 @@ class PageStage(QWidget):
             self._slicer.stop()
             return
         gathering = any(lift.gathering for lift in self._lifts.values())
-        rects = self.surface.sharpen(SLICE / 3 if gathering or self._instead else SLICE)
+        rects = self.surface.sharpen(SLICE / 3 if gathering or self._instead else SLICE / 2 if self._lifts else SLICE)
         if self.surface.sharp:
             self._slicer.stop()
             self._retiring.clear()

@@ -30,7 +30,7 @@ def help_html(window: Window) -> str:
         _("A dragged thing falls into line with edges, middles, equal gaps and the paper. Several selected: line up, "
           "spread, rows, grids and circles are under “more”; “lay out” among the facts makes copies, say 4 x 3 or 8 round."),
         _("The facts of a thing (Ctrl+I) say how it can be moved, where it leads when it is tapped at the Board, and how "
-          "many a supply gives. Drag things onto the bin, or onto the open shelf to keep them for other lessons; the number of a page too."),
+          "many a supply gives. Drag things onto the bin, or onto the open shelf to keep them (the number of a page, too)."),
         _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
         _("Papers lie on the shelf: a tap lays one under the page, a drag lays out a piece. With nothing selected, Ctrl+I "
           "shows the page: its line height, margin, colours and size can be typed."),

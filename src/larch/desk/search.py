@@ -32,8 +32,14 @@ def score(query: str, label: str, words: str = "") -> float:
     return total / len(wanted) + 0.2 * (own == " ".join(wanted)) - 0.001 * len(own)
 
 
+@lru_cache(8192)
+def _words_of(text: str) -> tuple[str, ...]:
+    """The same entries are searched at every key."""
+    return tuple(text.split())
+
+
 def _part_score(part: str, text: str) -> float:
-    found = text.split()
+    found = _words_of(text)
     if part in found:
         return 1.0
     if any(word.startswith(part) for word in found):
