@@ -10,12 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core import picture_set
+from larch.core.codec import thing_from_json
 from larch.core.lesson import Lesson
 from larch.core.lesson_file import media_of, read_lesson, write_lesson
 from larch.core.media import Media, digest, store
 from larch.core.page import Arrangement, Page
 from larch.core.shape import Placement
 from larch.core.svg_clean import clean_svg
+from larch.core.thing import Unknown
 from larch.core.things.picture import TRIM, Picture
 from larch.core.things.text import Text
 
@@ -145,3 +147,14 @@ def test_pictures_are_mirrored_paled_and_fitted() -> None:
     assert facts["width"].set("4").extent().width * facts["width"].set("4").placement.scale == pytest.approx(4 * 32)
     with pytest.raises(ValueError, match="5 to 100"):
         facts["strength"].set("3")
+
+
+def test_media_of_things_from_a_newer_version_are_carried_along(tmp_path: Path) -> None:
+    name = store.keep(b"a film", "ogg")
+    raw = f'{{"kind": "film", "id": "t1", "reel": {{"media": "{name}"}}}}'.encode()
+    unknown = thing_from_json(raw)
+    assert isinstance(unknown, Unknown) and unknown.media_names() == (name,)
+    path = tmp_path / "newer.larch"
+    write_lesson(Lesson().insert(Page(id="").put(unknown)), path)
+    with zipfile.ZipFile(path) as archive:
+        assert archive.read(f"media/{name}") == b"a film"

@@ -253,6 +253,13 @@ class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
     def extent(self) -> Box:
         return Box(0, 0, 260, 72)
 
+    def media_names(self) -> tuple[str, ...]:
+        """Whatever a newer version may mean by them, what looks like the name of a medium is carried along."""
+        from larch.core.media import NAME
+
+        text = self.raw.decode("utf-8", "replace")
+        return tuple(dict.fromkeys(match[0] for match in NAME.finditer(text)))
+
     def facts(self, page: Page) -> Iterator[Fact]:
         yield Fact("kind", self.was, text=self.was, label=_("kind"))
 

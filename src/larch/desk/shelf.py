@@ -27,6 +27,8 @@ from larch.core.settle import settle
 from larch.core.shape import union
 from larch.core.thing import ShelfItem, shelf_items
 from larch.core.words import _
+from larch.desk import kept
+from larch.desk.jobs import in_background
 from larch.desk.search import ranked
 
 TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
@@ -183,6 +185,7 @@ class Shelf(QFrame):
                 self._add_tray(name)
             self._top.addStretch(1)
             self.choose(next(iter(self.trays)))
+            in_background(self, lambda _job: kept.items(), lambda _items: None)  # read once, before they are asked for
         self.show()
         self.raise_()
 
@@ -227,7 +230,7 @@ class Shelf(QFrame):
         self._scrolled()
 
     def _found(self, query: str) -> list[ShelfItem]:
-        from larch.desk import kept, shelf_pictures
+        from larch.desk import shelf_pictures
 
         if query:
             own = [*self.items, *kept.items()]
@@ -252,8 +255,6 @@ class Shelf(QFrame):
         self._waiting = self._waiting[AT_ONCE:]
 
     def _forget(self, item: ShelfItem) -> None:
-        from larch.desk import kept
-
         kept.forget(item.label)
         self.refresh()
 
