@@ -270,3 +270,33 @@ def test_escape_closes_an_opened_group_and_selects_it_whole(hand: Hand) -> None:
     hand.canvas.grab()  # its frame can be painted
     QTest.keyClick(hand.canvas, Qt.Key.Key_Escape)
     assert not hand.canvas.opened and set(hand.canvas.selection) == {a, b}
+
+
+def test_frost_that_was_rubbed_step_by_step_looks_as_if_rubbed_at_once(hand: Hand) -> None:
+    from PyQt6.QtGui import QImage
+
+    from larch.board.paint import painting
+    from larch.board.views import frost as frost_view
+    from larch.board.views import view_of
+
+    def painted(frost: Frost) -> QImage:
+        image = QImage(330, 210, QImage.Format.Format_ARGB32_Premultiplied)
+        image.fill(Qt.GlobalColor.white)
+        with painting(image) as painter:
+            view_of(frost).paint(painter, frost, hand.canvas.page)
+        return image
+
+    path = [(20.0 + 9 * k, 40.0 + 30 * (k % 5)) for k in range(30)]
+    start = Frost(id="f").with_rub([(10, 180), (300, 190)])
+    for k in range(1, len(path) + 1):
+        stepwise = painted(start.with_rub(path[:k]))
+    other = painted(start.with_rub([(20.0, 40.0), (20.0, 160.0)]))  # begins alike, goes elsewhere
+    frost_view._layers.clear()
+    frost_view._live.clear()
+    at_once = painted(start.with_rub(path))
+    far = [
+        (x, y) for x in range(0, 330, 3) for y in range(0, 210, 3)
+        if abs(stepwise.pixelColor(x, y).lightness() - at_once.pixelColor(x, y).lightness()) > 12
+    ]  # fmt: skip
+    assert len(far) < 8  # the edges of pieces that were drawn one by one
+    assert other != at_once and other != stepwise

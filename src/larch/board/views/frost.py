@@ -17,6 +17,7 @@ from larch.board.look import tint
 from larch.board.paint import painting
 from larch.board.views.base import View
 from larch.core.page import Page
+from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.frost import Frost, Rub
 
@@ -80,11 +81,23 @@ def _layer(width: float, height: float, hue: str, rubs: tuple[Rub, ...], scale: 
         _hold((*about, rubs[:-1]), before)
     else:
         _layers.move_to_end((*about, rubs[:-1]))  # it is wanted for as long as the finger rubs
-    layer = before.copy()
+    return _rubbed_on((*about, rubs[:-1]), before, rubs[-1], width, height)
+
+
+_live: dict[tuple[object, ...], tuple[tuple[Point, ...], QImage]] = {}  # of the one rub that goes on: as far as it is drawn
+
+
+def _rubbed_on(key: tuple[object, ...], before: QImage, rub: Rub, width: float, height: float) -> QImage:
+    """With the newest rub taken off. One that only went on since it was painted last is gone on with."""
+    drawn, layer = _live.get(key, ((), before))
+    same = next((k for k, (p, q) in enumerate(zip(drawn, rub.points, strict=False)) if p != q), len(drawn))
+    if len(rub.points) < max(2, len(drawn)) or same < max(1, len(drawn) - 1):  # the last point moves along with the finger
+        same, layer = 1, before.copy()
     with painting(layer) as painter:
         painter.scale(layer.width() / width, layer.height() / height)
-        _clear(painter, rubs[-1:])
-    _hold((*about, rubs), layer)
+        _clear(painter, [Rub(rub.points[same - 1 :], rub.radius)])
+    _live.clear()
+    _live[key] = (rub.points, layer)
     return layer
 
 
