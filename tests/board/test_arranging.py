@@ -300,3 +300,36 @@ def test_frost_that_was_rubbed_step_by_step_looks_as_if_rubbed_at_once(hand: Han
     ]  # fmt: skip
     assert len(far) < 8  # the edges of pieces that were drawn one by one
     assert other != at_once and other != stepwise
+
+
+def test_a_row_grows_with_the_words_in_it_and_takes_the_rows_below_along(hand: Hand) -> None:
+    (table,) = hand.put(Table(placement=Placement(200, 100)))
+    now = hand.thing(table)
+    below = now.new_words(2, 1).replace(text="below")
+    page = hand.canvas.page
+    hand.canvas.commit(Edit("below", page, page.put(below)))
+    below_id = hand.canvas.page.things[-1].id
+    before = hand.thing(below_id).placement.y
+    hand.window.editors.edit(hand.thing(table).new_words(1, 1))
+    QTest.keyClicks(hand.window.editors.open, "many more kites than anyone had made before")
+    hand.window.editors.finish()
+    grown = hand.thing(table)
+    assert grown.rows[1] > 120 and grown.rows[2] == 72
+    assert hand.thing(below_id).placement.y - before == pytest.approx(grown.rows[1] - 72, abs=1)
+    words = grown.words_in(hand.canvas.page, 1, 1)
+    assert words is not None and words.text.startswith("many")
+    assert grown.words_in(hand.canvas.page, 2, 1).text == "below"
+    hand.window.undo()  # one step
+    assert hand.thing(table).rows[1] == 72 and hand.thing(below_id).placement.y == before
+
+
+@pytest.mark.parametrize("shape", ["oval", "diamond", "round"])
+def test_words_stand_inside_the_outline_of_their_box(hand: Hand, shape: str) -> None:
+    from larch.board.views import view_of
+    from larch.board.views.word_box import laid_out
+
+    box = WordBox(text="is it straight?", shape=shape, width=260, height=60)
+    outline = view_of(box).extent(box)
+    words = laid_out(box)
+    u, v = words.idealWidth() / outline.width, words.size().height() / outline.height
+    assert {"diamond": u + v, "oval": (u * u + v * v) ** 0.5, "round": max(u, v)}[shape] <= 1.02

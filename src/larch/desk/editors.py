@@ -16,10 +16,12 @@ from larch.core.arrange import put
 from larch.core.edit import Edit
 from larch.core.expression import ExpressionError, parse, reading
 from larch.core.graph import readable
+from larch.core.page import Page
 from larch.core.rich import Lettered
 from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
-from larch.core.things.table import Table
+from larch.core.things.table import Table, first_line
+from larch.core.things.text import Text
 from larch.core.words import _
 from larch.desk.style import lift
 
@@ -75,13 +77,10 @@ class Editors(QObject):
 
     def next_cell(self, words: Thing, back: bool = False) -> bool:
         """From the words in a cell of a table on to the next cell, in reading order; False if they are in none."""
-        page = self.canvas.page
-        centre = words.box().centre
-        tables = [t for t in page.things if isinstance(t, Table) and t.extent().holds(*t.placement.to_local(*centre))]
-        if not tables:
+        table = table_at(self.canvas.page, words)
+        if table is None:
             return False
-        table = tables[-1]
-        row, column = table.cell_at(*table.placement.to_local(*centre))
+        row, column = table.cell_at(*table.placement.to_local(*first_line(words)))
         number = row * len(table.columns) + column + (-1 if back else 1)
         self.finish()
         if 0 <= number < len(table.rows) * len(table.columns):
@@ -110,11 +109,31 @@ class Editors(QObject):
         page = self.canvas.page
         if page.thing(before.id) is None:
             if not empty:
-                self.canvas.commit(put(page, [after.replace(id="")], label))
+                edit = put(page, [after.replace(id="")], label)
+                assert isinstance(edit.after, Page)
+                roomy = self._with_room(edit.after, edit.after.things[-1])
+                self.canvas.commit(Edit(label, page, roomy, select=edit.select))
         elif empty:
             self.canvas.commit(Edit(_("Delete"), page, page.without([before.id])))
         else:
-            self.canvas.commit(Edit(label, page, page.with_things({before.id: after})))
+            changed = page.with_things({before.id: after})
+            self.canvas.commit(Edit(label, page, self._with_room(changed, after)))
+
+    @staticmethod
+    def _with_room(page: Page, words: Thing) -> Page:
+        """In a cell of a table words stand in the middle, and their row grows with them."""
+        if not isinstance(words, Text):
+            return page
+        table = table_at(page, words)
+        tall = view_of(words).extent(words).height * words.placement.scale
+        return table.making_room(page, words, tall) if table is not None else page
+
+
+def table_at(page: Page, words: Thing) -> Table | None:
+    """The topmost table in which something lies."""
+    at = first_line(words)
+    tables = [t for t in page.things if isinstance(t, Table) and t.extent().holds(*t.placement.to_local(*at))]
+    return tables[-1] if tables else None
 
 
 class EquationEditor(QFrame):

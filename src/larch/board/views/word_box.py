@@ -24,8 +24,10 @@ class WordBoxView(View):
 
     def extent(self, thing: Thing) -> Box:
         assert isinstance(thing, WordBox)
-        words = laid_out(thing).size().height() if thing.text else 0.0
-        return Box(0, 0, thing.width, max(thing.height, words + 2 * min(thing.inset(), 24.0)))
+        if not thing.text:
+            return Box(0, 0, thing.width, thing.height)
+        words = laid_out(thing)
+        return Box(0, 0, thing.width, thing.height_for(words.idealWidth(), words.size().height()))
 
     def hang(self, thing: Thing) -> Box:
         """The marks that grow boxes stay free."""

@@ -22,6 +22,7 @@ MOST = 60  # rows, and columns
 LEAST = 24.0
 WIDE, HIGH = 190.0, 72.0
 INSET = 12.0
+TIGHT = 6.0  # between words and the lines above and below them
 
 
 class Table(Thing, frozen=True, kw_only=True, tag="table"):
@@ -99,6 +100,23 @@ class Table(Thing, frozen=True, kw_only=True, tag="table"):
                 return thing
         return None
 
+    def making_room(self, page: Page, words: Thing, tall: float) -> Page:
+        """The page with words put into the middle of their cell, whose row has grown if they are too tall for it.
+
+        tall: how tall they are, page units.
+        """
+        row, column = self.cell_at(*self.placement.to_local(*first_line(words)))
+        needed = tall / self.placement.scale + 2 * TIGHT
+        grown = self
+        if needed > self.rows[row]:
+            grown = self.replace(rows=(*self.rows[:row], needed, *self.rows[row + 1 :]))
+            page = page.with_things({self.id: grown, **grown.rearranged(page.without([words.id]), self)})
+        if self.placement.turn:
+            return page
+        cell = grown.cell(row, column)
+        y = self.placement.to_page(cell.x0, cell.centre[1])[1] - tall / 2
+        return page.with_things({words.id: words.replace(placement=words.placement.moved(0, y - words.placement.y))})
+
     def new_words(self, row: int, column: int) -> Text:
         """An empty text that fits a cell."""
         cell = self.cell(row, column)
@@ -174,6 +192,11 @@ class Table(Thing, frozen=True, kw_only=True, tag="table"):
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
+
+
+def first_line(words: Thing) -> Point:
+    """Where words begin: in their cell, however many lines there are."""
+    return words.placement.to_page(4.0, getattr(words, "size", 0.0) / 2)
 
 
 def _counted(sizes: tuple[float, ...], at: float) -> tuple[float, ...]:

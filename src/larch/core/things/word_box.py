@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
@@ -18,6 +19,8 @@ from larch.core.words import _
 SHAPES = ("box", "round", "oval", "diamond", "bare")
 INSETS = {"box": 16.0, "round": 22.0, "oval": 34.0, "diamond": 46.0, "bare": 6.0}
 LEAST = 48.0
+MOST_WIDE = 0.78  # share of the width of an oval or a diamond that words are reckoned to take
+WORDS_APART = 8.0  # from its outline
 GAP = 96.0  # between a box and the neighbour that it grows
 JOINED = ("box", "picture", "note", "text", "table")  # what lines are offered for; they can be drawn to anything
 REACH = 40.0  # from a box to the marks that grow one
@@ -71,9 +74,22 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
         return max(self.inset(), (self.extent().height - height) / 2)
 
     def extent(self) -> Box:
+        if not self.text:
+            return Box(0, 0, self.width, self.height)
         inner: Lettered = self.replace(width=max(24.0, self.width - 2 * self.inset()))
-        tall = inner.estimate()[1] if self.text else 0.0
-        return Box(0, 0, self.width, max(self.height, tall + 2 * min(self.inset(), 24.0)))
+        longest = max(len(line) for line in self.text.split("\n")) * self.largest() * 0.5
+        return Box(0, 0, self.width, self.height_for(min(longest, inner.width), inner.estimate()[1]))
+
+    def height_for(self, wide: float, tall: float) -> float:
+        """How high it must be for words that are so wide and so tall to stand inside its outline."""
+        share = min(MOST_WIDE, (wide + WORDS_APART) / self.width)
+        if self.shape == "diamond":
+            needed = tall / (1 - share)
+        elif self.shape == "oval":
+            needed = tall / math.sqrt(1 - share * share)
+        else:
+            needed = tall + 2 * min(self.inset(), 24.0)
+        return max(self.height, needed)
 
     def stretched(self, across: float, down: float) -> Thing | None:
         width, height = min(1e5, max(LEAST, self.width * across)), min(1e5, max(LEAST / 2, self.height * down))
