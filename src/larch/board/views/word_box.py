@@ -47,7 +47,7 @@ class WordBoxView(View):
             _paint_shape(painter, thing.shape, frame)
         if thing.text:
             words = laid_out(thing)
-            top = max(min(thing.inset(), 24.0), (box.height - words.size().height()) / 2)
+            top = (box.height - words.size().height()) / 2
             paint_document(painter, words, QPointF(thing.inset(), top - rise_of(thing)))
 
 

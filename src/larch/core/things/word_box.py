@@ -71,7 +71,7 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
         return INSETS[self.shape]
 
     def words_top(self, height: float) -> float:
-        return max(self.inset(), (self.extent().height - height) / 2)
+        return max(0.0, (self.extent().height - height) / 2)
 
     def extent(self) -> Box:
         if not self.text:
