@@ -247,6 +247,9 @@ def test_pages_are_linked_by_number_and_listed() -> None:
     texts = [thing for thing in listed.things if isinstance(thing, Text) and thing.link]
     assert [(t.text, t.link) for t in texts] == [("1   Kites", "#p1"), ("3   Bridge", "#p3")]
     assert said("https://larch.example/a") == "larch.example"
+    for number in range(70):
+        lesson = lesson.insert(Page(id="", title=f"Page {number}"))
+    assert sum(bool(thing.link) for thing in contents(lesson).things) == 72  # none is left out
     assert followers(listed, {}) == {}
 
 

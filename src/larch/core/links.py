@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from pathlib import Path
 from typing import NamedTuple
@@ -19,6 +20,7 @@ from larch.core.things.text import Text
 from larch.core.words import _
 
 LONGEST = 2000
+FEWEST_ROWS, CONTENTS_HIGH = 9, 504.0  # of a page of contents
 RUNS = (".desktop", ".sh", ".exe", ".bat", ".cmd", ".appimage", ".py", ".jar", ".run", ".msi", ".lnk", ".scr")
 BARE = re.compile(r"[\w-]+(\.[\w-]+)*\.[a-z]{2,}([/?#].*)?$", re.IGNORECASE)
 
@@ -98,15 +100,15 @@ LINKING: tuple[Action, ...] = (
 )  # fmt: skip
 
 
-def contents(lesson: Lesson, size: float = 44.0) -> Page:
-    """A page that lists the titles of all others, each leading there."""
+def contents(lesson: Lesson) -> Page:
+    """A page that lists the titles of all others, each leading there, in three columns; smaller, the more there are."""
     rows = [(number, page) for number, page in enumerate(lesson.pages, 1) if page.title.strip()]
     made = Page(id="", title=_("Contents"))
     things: list[Thing] = [Text(text=_("Contents"), size=TITLE, bold=True, placement=Placement(96, 56))]
-    most = max(1, min(len(rows), 9))
-    for k, (number, page) in enumerate(rows[:27]):
-        x, y = 96 + (k // most) * 400, 190 + (k % most) * 56
-        things.append(
-            Text(text=f"{number}   {page.title}"[:60], size=min(size, 36.0), link=f"#{page.id}", placement=Placement(x, y))
-        )
+    column = max(FEWEST_ROWS, math.ceil(len(rows) / 3))
+    step = CONTENTS_HIGH / column
+    for k, (number, page) in enumerate(rows):
+        at = Placement(96 + (k // column) * 400, 190 + (k % column) * step)
+        words = f"{number}   {page.title}"[:60]
+        things.append(Text(text=words, size=max(8.0, min(36.0, step * 0.64)), link=f"#{page.id}", placement=at))
     return made.put(*things)
