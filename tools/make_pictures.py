@@ -16,7 +16,8 @@ import sys
 import zlib
 from pathlib import Path
 
-from larch.core.picture_set import KEY, folded, packed_ids
+from larch.core.folding import folded
+from larch.core.picture_set import KEY, packed_ids
 
 LANGUAGES = [
     "en",

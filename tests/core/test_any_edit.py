@@ -7,11 +7,11 @@ import random
 import pytest
 
 from larch.core.action import actions_for
-from larch.core.arrange import brought, put
+from larch.core.arrange import brought, laid_out, put
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.common_facts import common_facts
 from larch.core.lesson import Lesson
-from larch.core.organisers import KINDS, laid
+from larch.core.organisers import KINDS
 from larch.core.page import Page
 from larch.core.settle import settle
 from tests.samples import sample_things
@@ -23,7 +23,7 @@ TYPED = ("1", "abc", "-5", "3 x 2", "90", "board", "turn", "/a.sh", "page 1", ""
 def some_page(rnd: random.Random) -> Page:
     """Twenty-five things of all kinds and an organiser."""
     page = Page(id="p").put(*rnd.sample(SAMPLES, 25))
-    after = put(page, brought(page, laid(rnd.choice(KINDS)[2]), 10, 10), "organiser").after
+    after = put(page, brought(page, laid_out(rnd.choice(KINDS)[2]()).things, 10, 10), "organiser").after
     assert isinstance(after, Page)
     return settle(after)
 

@@ -9,11 +9,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from larch.core.arrange import laid_out
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.holders import inside, with_held
 from larch.core.lesson import Lesson
 from larch.core.links import contents, link_of, page_link, read_link, said
-from larch.core.organisers import KINDS, laid
+from larch.core.organisers import KINDS
 from larch.core.page import Page
 from larch.core.routing import crosses, leaves, squared, straight
 from larch.core.settle import carried, followers, settle, without
@@ -69,7 +70,7 @@ def test_lines_leave_at_the_edge_of_their_box(box: Box, x: float, y: float, sort
 @pytest.mark.parametrize("name", [kind[0] for kind in KINDS])
 def test_every_organiser_stands_and_is_written_and_read_again(name: str) -> None:
     build = next(kind[2] for kind in KINDS if kind[0] == name)
-    page = Page(id="p1").put(*laid(build))
+    page = Page(id="p1").put(*laid_out(build()).things)
     page = settle(page)
     assert not any(getattr(thing, "why", "") for thing in page.things)
     assert settle(page_from_json(page_to_json(page))).things == page.things

@@ -157,18 +157,23 @@ class _Painted:
         if data is None or len(data) <= AT_ONCE or threading.current_thread() is not _main:
             return self._make(key)
         if key not in self._coming:
-            self._coming.add(key)
+            with self._lock:
+                self._coming.add(key)
             threading.Thread(target=self._fetch, args=(key,), name="larch picture", daemon=True).start()
         with self._lock:
             others = [image for (name, hue, _wide), image in self._held.items() if (name, hue) == (media, tint)]
         return max(others, key=QImage.width, default=None)
 
     def is_coming(self, media: str) -> bool:
-        return any(name == media for name, _tint, _wide in self._coming)
+        with self._lock:
+            return any(name == media for name, _tint, _wide in self._coming)
 
     def _fetch(self, key: tuple[str, str, int]) -> None:
-        self._make(key)
-        self._coming.discard(key)
+        try:
+            self._make(key)
+        finally:
+            with self._lock:
+                self._coming.discard(key)
         arrivals.arrived.emit(key[0])
 
     def _look_up(self, key: tuple[str, str, int]) -> QImage | None:

@@ -75,6 +75,11 @@ def _loose(figure: Figure) -> Thing:
     return free
 
 
+def laid_out(things: Sequence[Thing]) -> Page:
+    """Things that refer to each other as t1, t2 … on a page of their own, with what follows worked out."""
+    return settle(Page(id="").put(*things))
+
+
 def brought(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
     """Copies for a page of things that come from another one."""
     there = settle(Page(id="", unit=page.unit, scale=page.scale, things=tuple(things)))

@@ -47,14 +47,16 @@ KINDS = (
 TURNS = {"R3": 3, "R4": 4, "R6": 6}
 
 
-class Unit(NamedTuple):
+class Tiling(NamedTuple):
+    """tiles: the moves that make the tiles of one unit; u and v: by which the unit is repeated. how: in words."""
+
     tiles: tuple[Move, ...]
     u: Point
     v: Point
-    words: str
+    how: str
 
 
-def unit_of(ring: Sequence[Point]) -> Unit | None:
+def unit_of(ring: Sequence[Point]) -> Tiling | None:
     """The tiles of one unit and the two translations that repeat it; None if the shape tiles in none of these ways."""
     outline = Outline(ring)
     for kind in KINDS:
@@ -155,7 +157,7 @@ class Outline:
             return None
         return Move(a, end - a * begin)
 
-    def unit(self, kind: Kind, pieces: tuple[Piece, ...]) -> Unit | None:
+    def unit(self, kind: Kind, pieces: tuple[Piece, ...]) -> Tiling | None:
         """The tiling that a split stands for, if its moves make a group whose unit is just filled by its tiles."""
         moves: list[Move] = []
         seen: dict[tuple[str, int], Piece] = {}
@@ -173,7 +175,7 @@ class Outline:
                 return None
         return self._unit(kind, moves) if moves else None
 
-    def _unit(self, kind: Kind, moves: list[Move]) -> Unit | None:
+    def _unit(self, kind: Kind, moves: list[Move]) -> Tiling | None:
         group = _group(moves, self.size)
         linear: dict[tuple[int, int, bool], Move] = {}
         shifts: list[complex] = []
@@ -191,7 +193,7 @@ class Outline:
                 if cross > 1e-6 * whole:
                     if abs(cross - whole) > 1e-5 * whole:
                         return None  # the shortest two span the lattice: its cell is what a unit must fill
-                    return Unit(tuple(linear.values()), (u.real, u.imag), (v.real, v.imag), kind.words)
+                    return Tiling(tuple(linear.values()), (u.real, u.imag), (v.real, v.imag), kind.words)
         return None
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 
 from larch.core.rich import Paragraph
-from larch.core.settle import settle
 from larch.core.shape import Placement
 from larch.core.thing import ShelfItem, Thing
 from larch.core.things.circle import Circle
@@ -146,10 +145,3 @@ def organisers() -> Iterator[ShelfItem]:
 
 def _first(build: Callable[[], Sequence[Thing]]) -> Callable[[], Thing]:
     return lambda: build()[0]
-
-
-def laid(build: Callable[[], Sequence[Thing]]) -> tuple[Thing, ...]:
-    """An organiser as it lies on a page, with what follows worked out."""
-    from larch.core.page import Page
-
-    return settle(Page(id="").put(*build())).things

@@ -8,12 +8,13 @@ from __future__ import annotations
 
 import struct
 import threading
-import unicodedata
 import zlib
 from collections.abc import Mapping, Sequence
 from functools import cache, lru_cache
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
+
+from larch.core.folding import folded
 
 if TYPE_CHECKING:
     import sqlite3
@@ -33,12 +34,6 @@ class Drawing(NamedTuple):
     hash: str
     label: str
     tray: str
-
-
-def folded(text: str) -> str:
-    """For comparing: small letters without marks."""
-    split = unicodedata.normalize("NFKD", text.casefold())
-    return " ".join("".join(c for c in split if not unicodedata.combining(c)).split())
 
 
 def packed_ids(ids: Mapping[int, int]) -> bytes:

@@ -93,6 +93,8 @@ class Thing(
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
     works_locked: ClassVar[bool] = False  # a hand at the Board reaches it although it can't be moved
+    solid: ClassVar[bool] = False  # lines between boxes go round it
+    joins: ClassVar[bool] = False  # joining lines are offered for it; they can lead to anything
     holds_others: ClassVar[bool] = False  # what lies in it goes with it
     roomy: ClassVar[bool] = False  # its handles are offered only where it is shown large enough to be dragged beside them
     takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it

@@ -11,11 +11,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import NamedTuple
 
 from larch.core import geometry
 from larch.core.classify import classify, polygon_name
 from larch.core.fact import number_text
+from larch.core.heesch import Tiling as Tiling
 from larch.core.heesch import unit_of
 from larch.core.plane.moves import Move, point_reflection, translation
 from larch.core.shape import Box, Point, box_of
@@ -31,15 +31,6 @@ Ring = Sequence[Point]
 
 class Cannot(ValueError):
     """The shape does not tile, or not as far as is known here; the message says why in one sentence."""
-
-
-class Tiling(NamedTuple):
-    """tiles: the moves that make the tiles of one unit; u and v: by which the unit is repeated. how: in words."""
-
-    tiles: tuple[Move, ...]
-    u: Point
-    v: Point
-    how: str
 
 
 def tiling_of(ring: Ring) -> Tiling:
@@ -82,7 +73,7 @@ def _sought(corners: tuple[Point, ...]) -> Tiling:
 
 def _by_heesch(ring: tuple[Point, ...]) -> Tiling | None:
     unit = unit_of(ring)
-    return Tiling(unit.tiles, unit.u, unit.v, _(unit.words)) if unit is not None else None
+    return unit._replace(how=_(unit.how)) if unit is not None else None
 
 
 def _subdivided(ring: tuple[Point, ...]) -> tuple[Point, ...]:

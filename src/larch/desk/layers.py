@@ -23,12 +23,12 @@ from larch.board.paint import can_paint, painting
 from larch.board.views import view_of
 from larch.core.arrange import to_depth, toggle
 from larch.core.edit import Edit
+from larch.core.folding import folded
 from larch.core.holds import said
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.words import _, many
 from larch.desk.buttons import icon_button
-from larch.desk.search import folded
 from larch.desk.style import lift
 
 WIDTH = 340

@@ -6,9 +6,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPoint
 
-from larch.core.arrange import brought, put
-from larch.core.page import Page
-from larch.core.settle import settle
+from larch.core.arrange import brought, laid_out, put
 from larch.core.shape import Box, Point
 from larch.core.thing import ShelfItem, Thing, shelf_items
 from larch.core.words import _
@@ -41,7 +39,7 @@ class PuttingOut:
             return
         seen_below = canvas.height() - canvas.covered_below
         centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
-        box = canvas.box_of(laid_out(made))
+        box = canvas.box_of(laid_out(made).things)
         dx, dy = self._free_spot(box.moved(centre[0] - box.centre[0], centre[1] - box.centre[1]))
         self._put(item, made, dx + centre[0] - box.centre[0], dy + centre[1] - box.centre[1])
 
@@ -73,12 +71,12 @@ class PuttingOut:
             self.window.ledge.take("select")
         page = self.window.canvas.page
         label = _("Put out {thing}").format(thing=made[0].title() if len(made) == 1 else item.label)
-        moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made)), dx, dy)
+        moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made).things), dx, dy)
         self.window.canvas.commit(put(page, moved, label))
 
     def drag(self, item: ShelfItem, at: QPoint) -> None:
         found = self._under(item, at)
-        made = laid_out(item.things()) if found is not None and item.several is not None else item.things()
+        made = laid_out(item.things()).things if found is not None and item.several is not None else item.things()
         moved = [thing.moved(*found) for thing in made] if found is not None else []
         self.window.canvas.preview(self.window.shelf, {}, moved)
 
@@ -97,7 +95,7 @@ class PuttingOut:
             return None
         made = item.things()
         x, y = self.window.canvas.camera.to_page(local.x(), local.y())
-        box: Box = self.window.canvas.box_of(laid_out(made))
+        box: Box = self.window.canvas.box_of(laid_out(made).things)
         dx, dy = x - box.centre[0], y - box.centre[1]
         if len(made) > 1:
             return (dx, dy)
@@ -105,8 +103,3 @@ class PuttingOut:
         near = [t for t in self.window.canvas.things_in(moved.box().grown(12)) if t.id]
         snap = moved.snap(self.window.canvas.page, near, SNAP_REACH / self.window.canvas.camera.scale)
         return (dx + snap.dx, dy + snap.dy) if snap is not None else (dx, dy)
-
-
-def laid_out(made: list[Thing]) -> tuple[Thing, ...]:
-    """Several things of one entry, each with its id and what follows from others worked out."""
-    return settle(Page(id="shelf").put(*made)).things

@@ -2,19 +2,13 @@
 
 from __future__ import annotations
 
-import unicodedata
 from collections.abc import Callable, Iterable
 from functools import lru_cache
 from typing import TypeVar
 
+from larch.core.folding import folded
+
 T = TypeVar("T")
-
-
-@lru_cache(8192)
-def folded(text: str) -> str:
-    """Lower case without accents."""
-    apart = unicodedata.normalize("NFKD", text.casefold())
-    return "".join(c for c in apart if not unicodedata.combining(c))
 
 
 def score(query: str, label: str, words: str = "") -> float:

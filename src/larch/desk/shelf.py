@@ -22,8 +22,7 @@ from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, icon, interface_font
 from larch.board.paint import HINTS
 from larch.board.views import view_of
 from larch.core import picture_set
-from larch.core.page import Page
-from larch.core.settle import settle
+from larch.core.arrange import laid_out
 from larch.core.shape import union
 from larch.core.thing import ShelfItem, shelf_items
 from larch.core.words import _
@@ -62,7 +61,7 @@ class Card(QAbstractButton):
     def __init__(self, item: ShelfItem, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.item = item
-        self.page = settle(Page(id="shelf").put(*(thing.replace(shown=()) for thing in item.things())))
+        self.page = laid_out([thing.replace(shown=()) for thing in item.things()])
         self._from: QPoint | None = None
         self._dragging = False
         self.setFixedSize(*CARD)

@@ -10,7 +10,7 @@ from larch.core.edit import Edit
 from larch.core.settle import settle
 from larch.core.thing import Thing
 from larch.core.things.connector import Connector
-from larch.core.things.word_box import WordBox, grown
+from larch.core.things.word_box import grown, like
 from larch.core.words import _
 
 
@@ -29,15 +29,12 @@ class Grow(Gesture):
             return
         self.dragging = True
         target = self._target(sample)
-        end = target if target is not None else self._fresh(sample)
-        shown = settle(self.stage.page.put(end, self._line("t0")))
+        page = self.stage.page
         if target is not None:
-            line = settle(self.stage.page.put(self._line(target.id))).things[-1]
-            self.stage.preview(self, {}, [line])
-            return
-        fresh = shown.things[-2]
-        line = settle(self.stage.page.put(end).put(self._line(fresh.id))).things[-1]
-        self.stage.preview(self, {}, [fresh, line])
+            self.stage.preview(self, {}, settle(page.put(self._line(target.id))).things[-1:])
+        else:
+            fresh = self._fresh(sample)
+            self.stage.preview(self, {}, settle(page.put(fresh, self._line(page.put_ids(1)[0]))).things[-2:])
 
     def _line(self, to: str) -> Connector:
         return Connector(rule="connect", of=(self.box.id, to), hue=self.box.hue)
@@ -48,8 +45,7 @@ class Grow(Gesture):
 
     def _fresh(self, sample: Sample) -> Thing:
         """An empty box of the same sort under the pointer."""
-        like = self.box if isinstance(self.box, WordBox) else WordBox(hue=self.box.hue)
-        made = like.replace(id="", text="", runs=(), locked=False, name="", groups=(), copy_of="", link="", supply=False)
+        made = like(self.box)
         centre = made.box().centre
         moved: Thing = made.moved(sample.page_pos[0] - centre[0], sample.page_pos[1] - centre[1])
         return moved

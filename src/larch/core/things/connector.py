@@ -25,7 +25,6 @@ WIDTH = 6.0
 STYLES = ("straight", "square", "curved")
 ARROWS = ("end", "both", "none")
 MOST_OBSTACLES = 40
-OBSTACLES = ("box", "picture", "table", "note")
 
 
 class Connector(Figure, frozen=True, kw_only=True, tag="connector"):
@@ -120,10 +119,10 @@ class Connector(Figure, frozen=True, kw_only=True, tag="connector"):
 
 
 def _obstacles(settler: Settler) -> list[tuple[str, Box]]:
-    """What lines go round: boxes, pictures, tables and notes, as they lie now."""
+    """What lines go round, as it lies now."""
     found: list[tuple[str, Box]] = []
     for thing in settler.page.things:
-        if thing.kind() in OBSTACLES and not thing.hidden:
+        if thing.solid and not thing.hidden:
             now = settler.thing(thing.id) or thing
             box = now.box()
             if box.width < 600 and box.height < 400:  # what lines may lead to from within is no obstacle

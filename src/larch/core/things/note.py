@@ -36,6 +36,8 @@ class Note(Lettered, frozen=True, kw_only=True, tag="note"):
 
     takes_ink: ClassVar[bool] = True
     icon: ClassVar[str] = "sticky-note"
+    solid: ClassVar[bool] = True
+    joins: ClassVar[bool] = True
     order: ClassVar[int] = 61
     taps: ClassVar[int] = 2
     help: ClassVar[str] = (

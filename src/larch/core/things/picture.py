@@ -37,6 +37,8 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
     tinted: bool = False
 
     icon: ClassVar[str] = "image"
+    solid: ClassVar[bool] = True
+    joins: ClassVar[bool] = True
     roomy: ClassVar[bool] = True
     order: ClassVar[int] = 60
     help: ClassVar[str] = (

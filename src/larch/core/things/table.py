@@ -37,6 +37,8 @@ class Table(Thing, frozen=True, kw_only=True, tag="table"):
     hue: str = "slate"
 
     icon: ClassVar[str] = "table"
+    solid: ClassVar[bool] = True
+    joins: ClassVar[bool] = True
     order: ClassVar[int] = 40
     holds_others: ClassVar[bool] = True
     editor: ClassVar[str] = "cell"

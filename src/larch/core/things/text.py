@@ -16,6 +16,7 @@ class Text(Lettered, frozen=True, kw_only=True, tag="text"):
 
     hue: str = "needle"
 
+    joins: ClassVar[bool] = True
     stretches_down: ClassVar[bool] = False  # its height follows from its lines
     icon: ClassVar[str] = "type"
     order: ClassVar[int] = 60

@@ -11,7 +11,7 @@ from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
 from larch.core.page import Page
 from larch.core.rich import TEXT_ACTIONS, Lettered, Paragraph
-from larch.core.shape import Box, Point
+from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.things.connector import Connector
 from larch.core.words import _
@@ -22,7 +22,6 @@ LEAST = 48.0
 MOST_WIDE = 0.78  # share of the width of an oval or a diamond that words are reckoned to take
 WORDS_APART = 8.0  # from its outline
 GAP = 96.0  # between a box and the neighbour that it grows
-JOINED = ("box", "picture", "note", "text", "table")  # what lines are offered for; they can be drawn to anything
 REACH = 40.0  # from a box to the marks that grow one
 SIDES = {"right": (1, 0), "left": (-1, 0), "down": (0, 1), "up": (0, -1)}
 
@@ -39,6 +38,8 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
     paragraphs: tuple[Paragraph, ...] = (Paragraph(align="centre"),)
 
     icon: ClassVar[str] = "message-square"
+    solid: ClassVar[bool] = True
+    joins: ClassVar[bool] = True
     order: ClassVar[int] = 41
     help: ClassVar[str] = (
         "Press a mark beside a box and a neighbour grows there, joined to it; drag the mark to another thing to join the "
@@ -127,17 +128,22 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
         return (*ACTIONS, *TEXT_ACTIONS)
 
 
+def like(box: Thing) -> WordBox:
+    """An empty box of the same sort."""
+    if not isinstance(box, WordBox):
+        return WordBox(hue=box.hue)
+    fields = ("size", "width", "height", "shape", "filled", "hue", "font", "bold", "paragraphs")
+    size = box.placement.scale
+    return WordBox(**{name: getattr(box, name) for name in fields}, placement=Placement(scale=size))
+
+
 def grown(page: Page, box: Thing, side: str) -> tuple[Page, str]:
     """The page with a neighbour of a box on one side, joined to it, where nothing else lies; and the neighbour's id."""
     from larch.core.settle import settle
 
     dx, dy = SIDES[side]
     own = box.box()
-    fresh = (
-        box.replace(text="", runs=(), locked=False, name="", groups=(), copy_of="", link="", supply=False)
-        if isinstance(box, WordBox)
-        else WordBox(hue=box.hue)
-    )
+    fresh = like(box)
     size = fresh.box()
     x = own.centre[0] + dx * (own.width / 2 + GAP + size.width / 2)
     y = own.centre[1] + dy * (own.height / 2 + GAP + size.height / 2)
@@ -206,7 +212,7 @@ def _grow_action(side: str, words: Callable[[], str], picture: str) -> Action:
 
 def _can_join(page: Page, things: Things) -> bool:
     ends = [thing for thing in things if not isinstance(thing, Connector) and not thing.is_ink]
-    return 2 <= len(ends) <= 40 and any(thing.kind() in JOINED for thing in ends)
+    return 2 <= len(ends) <= 40 and any(thing.joins for thing in ends)
 
 
 def _one_box(page: Page, things: Things) -> bool:
