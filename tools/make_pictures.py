@@ -16,7 +16,7 @@ import sys
 import zlib
 from pathlib import Path
 
-from larch.core.folding import folded
+from larch.core.base.folding import folded
 from larch.core.picture_set import KEY, packed_ids
 
 LANGUAGES = [

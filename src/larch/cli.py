@@ -81,7 +81,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return run_checks(given[1:])
     if not given or (given[0] not in WINDOW_COMMANDS and not given[0].startswith("-")):
         given = ["open", *given]
-    from larch.core.words import speak
+    from larch.core.base.words import speak
 
     speak(os.environ.get("LC_ALL") or os.environ.get("LC_MESSAGES") or os.environ.get("LANG") or "en")
     try:

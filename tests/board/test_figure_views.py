@@ -11,10 +11,10 @@ from PyQt6.QtGui import QImage, QPainter
 
 from larch.board.paint import paint_page
 from larch.board.slips import laid_out
+from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json
 from larch.core.page import Page
 from larch.core.settle import carried, settle
-from larch.core.shape import Box, Placement
 from larch.core.things.circle import Circle
 from larch.core.things.point import Point
 from tests.board.test_surface import differing

@@ -18,10 +18,10 @@ from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.place import HandTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
+from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.edit import Edit
 from larch.core.nibs import Pen
 from larch.core.page import Page, with_groups
-from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import Snap, Thing
 from larch.core.things.block import Block
 from larch.core.things.ink import Ink

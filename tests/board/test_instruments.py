@@ -11,7 +11,7 @@ from PyQt6.QtGui import QEventPoint
 from PyQt6.QtTest import QTest
 
 from larch.board.pointer import Sample
-from larch.core.shape import Placement
+from larch.core.base.shape import Placement
 from larch.core.things.circle import Circle
 from larch.core.things.compasses import Compasses
 from larch.core.things.ink import Ink

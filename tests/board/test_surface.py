@@ -18,11 +18,11 @@ from larch.board.camera import Camera
 from larch.board.canvas import Canvas
 from larch.board.surface import Surface
 from larch.core import arrange
+from larch.core.base.shape import Placement
 from larch.core.edit import Edit
 from larch.core.lesson import Lesson, blank_lesson
 from larch.core.page import Page, Paper
 from larch.core.session import Session
-from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.axes import Axes
 from larch.core.things.block import Block
@@ -173,7 +173,7 @@ def test_marks_outside_the_view_cost_nothing() -> None:
     surface = Surface(lambda: page)
     surface.resize(SIZE, 1.0)
     surface.sharpen(10_000)
-    from larch.core.shape import Box
+    from larch.core.base.shape import Box
 
     surface.invalidate(Box(5000, 5000, 6000, 6000))
     surface.invalidate(Box(-1e9, -1e9, -1e8, -1e8))

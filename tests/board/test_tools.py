@@ -7,7 +7,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from larch.board import chrome
-from larch.core.shape import Placement
+from larch.core.base.shape import Placement
 from larch.core.things.axes import Axes
 from larch.core.things.block import UNIT, Block
 from larch.core.things.die import Die

@@ -15,10 +15,10 @@ from larch.board.mathset import Bar, Glyph, Root, set_node
 from larch.board.paint import page_image, page_svg, paint_page
 from larch.board.views import view_of, views
 from larch.board.views.ink import outline
+from larch.core.base.shape import Box, Placement
 from larch.core.expression import parse
 from larch.core.nibs import Pen
 from larch.core.page import Page
-from larch.core.shape import Box, Placement
 from larch.core.thing import Thing, Unknown, kinds
 from larch.core.things.ink import Ink, ink_from
 from larch.core.things.polygon import Polygon

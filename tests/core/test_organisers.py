@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.arrange import laid_out
+from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.holders import inside, with_held
 from larch.core.lesson import Lesson
@@ -18,7 +19,6 @@ from larch.core.organisers import KINDS
 from larch.core.page import Page
 from larch.core.routing import crosses, leaves, squared, straight
 from larch.core.settle import carried, followers, settle, without
-from larch.core.shape import Box, Placement
 from larch.core.things.block import Block
 from larch.core.things.connector import Connector
 from larch.core.things.frost import GONE, RADIUS, Frost, covered, frost_over

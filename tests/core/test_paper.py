@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from larch.core.base.shape import Box
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.page import SIZES, Page
 from larch.core.page_facts import page_facts
@@ -22,7 +23,6 @@ from larch.core.paper import (
     fresh_paper,
     rulings,
 )
-from larch.core.shape import Box
 
 SIZE = SIZES["16:9"]
 corners = st.floats(-5000, 5000)

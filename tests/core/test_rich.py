@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from larch.core import rub
 from larch.core.action import actions_for
+from larch.core.base.shape import Placement
 from larch.core.codec import thing_from_json, thing_to_json
 from larch.core.nibs import Pen
 from larch.core.page import Page
@@ -26,7 +27,6 @@ from larch.core.rich import (
     tidy_runs,
 )
 from larch.core.rich_html import read_html
-from larch.core.shape import Placement
 from larch.core.things.ink import Ink, ink_from
 from larch.core.things.note import Note, fold
 from larch.core.things.text import Text

@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core import rub
+from larch.core.base.shape import Placement
 from larch.core.edit import Edit
 from larch.core.nibs import DASHES, ENDS, NIBS, Pen, sound_pen
 from larch.core.page import Page
-from larch.core.shape import Placement
 from larch.core.snapping import hold_direction, hold_point
 from larch.core.things.ink import Ink, ink_from, length_of, line_from, track
 from larch.core.things.mark import Mark, row, stamped

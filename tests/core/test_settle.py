@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.arrange import copies, delete, duplicate, nudge
+from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.edit import Edit, changes_between
 from larch.core.lesson import Lesson
@@ -19,7 +20,6 @@ from larch.core.plane.forms import Circle, Line, Path, Spot
 from larch.core.rules import RULES
 from larch.core.session import Session
 from larch.core.settle import carried, descendants, dragged_to, followers, free_of, set_free, settle
-from larch.core.shape import Placement
 from larch.core.steps import steps
 from larch.core.things.circle import Circle as CircleThing
 from larch.core.things.line import Line as LineThing

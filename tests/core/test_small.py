@@ -11,14 +11,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import hues, words
+from larch.core.base import hues, words
+from larch.core.base.memo import remember
+from larch.core.base.shape import Box, Placement, box_of, union
 from larch.core.expression import ExpressionError, parse
 from larch.core.fact import measure, number_text, read_number
 from larch.core.inkml import page_inkml
 from larch.core.mathml import mathml, page_mathml
-from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, box_of, union
 from larch.core.things.equation import Equation, fraction_text
 from larch.core.things.ink import ink_from
 from tests.samples import page_with, points, stroke

@@ -7,10 +7,10 @@ from itertools import combinations
 
 import pytest
 
+from larch.core.base.shape import Placement
 from larch.core.page import Page
 from larch.core.scale import Scale
 from larch.core.settle import settle
-from larch.core.shape import Placement
 from larch.core.solve_triangle import work_out, working
 from larch.core.telling import BRACES
 from larch.core.things.polygon import Polygon, polygon_on

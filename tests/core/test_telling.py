@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
+from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.page import Page
 from larch.core.scale import Scale
 from larch.core.settle import followers, settle
-from larch.core.shape import Placement
 from larch.core.things.circle import Circle
 from larch.core.things.note import Note
 from larch.core.things.point import Point

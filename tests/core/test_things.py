@@ -10,11 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.action import actions_for
+from larch.core.base.shape import Box, Placement, box_of
 from larch.core.codec import thing_from_json, thing_to_json
 from larch.core.edit import Edit
 from larch.core.fact import Fact, Told
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, box_of
 from larch.core.thing import Thing, Unknown, kinds, shelf_items
 from tests.samples import page_with, placements, sample_things
 

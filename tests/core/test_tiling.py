@@ -10,9 +10,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core import geometry
+from larch.core.base.shape import Box, Placement, box_of
 from larch.core.page import Page
 from larch.core.semi_regular import SEMI_REGULAR, cell, semi_regular
-from larch.core.shape import Box, Placement, box_of
 from larch.core.special import regular_corners
 from larch.core.things.polygon import Polygon
 from larch.core.things.silhouette import PICTURES, Silhouette, covered

@@ -10,8 +10,8 @@ from PyQt6.QtGui import QColor, QDragEnterEvent, QDropEvent, QGuiApplication, QI
 from PyQt6.QtTest import QTest
 
 from larch.board import pictures
+from larch.core.base.shape import Placement
 from larch.core.media import store
-from larch.core.shape import Placement
 from larch.core.things.block import Block
 from larch.core.things.picture import Picture
 from larch.core.things.sheet import Sheet

@@ -8,10 +8,10 @@ from PyQt6.QtGui import QColor, QGuiApplication, QTextCursor
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QColorDialog, QMenu
 
+from larch.core.base.shape import Placement
 from larch.core.nibs import Pen
 from larch.core.page import SIZES, Page
 from larch.core.rich import DISTANCES, Run
-from larch.core.shape import Placement
 from larch.core.things.block import Block
 from larch.core.things.ink import Ink
 from larch.core.things.note import Note

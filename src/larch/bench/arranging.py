@@ -22,8 +22,8 @@ def supply(app: Any) -> None:
     """Forty counters from one supply, each dragged over thirty frames: from the event to the end of the paint."""
     from PyQt6.QtCore import QEvent
 
+    from larch.core.base.shape import Placement
     from larch.core.page import Page
-    from larch.core.shape import Placement
     from larch.demo.stall import drawing
 
     canvas = _canvas(Page(id="p1").put(drawing("coin", 120, 120, 80, supply=True).replace(placement=Placement(80, 80))))
@@ -98,8 +98,8 @@ def _memory() -> float:
 def panning(app: Any) -> None:
     """A page with three hundred pictures, moved and painted frame by frame."""
     from larch.core import picture_set
+    from larch.core.base.shape import Placement
     from larch.core.page import Page
-    from larch.core.shape import Placement
     from larch.core.things.picture import Picture
 
     drawings = [one for sort in ("Nature", "Food", "Places") for one in picture_set.tray(sort)][:300]
@@ -126,8 +126,8 @@ def falling_in(app: Any) -> None:
     """A thing dragged past three hundred others into whose line it may fall."""
     from PyQt6.QtCore import QEvent
 
+    from larch.core.base.shape import Placement
     from larch.core.page import Page
-    from larch.core.shape import Placement
     from larch.core.things.sheet import Sheet
 
     made = [
@@ -152,9 +152,9 @@ def falling_in(app: Any) -> None:
 
 def joined() -> None:
     """A web of forty boxes whose middle one is dragged: all lines worked out anew, round one another."""
+    from larch.core.base.shape import Placement
     from larch.core.page import Page
     from larch.core.settle import carried, settle
-    from larch.core.shape import Placement
     from larch.core.things.connector import Connector
     from larch.core.things.word_box import WordBox
 

@@ -97,9 +97,9 @@ def papers() -> None:
 
     from larch.board.paint import painting
     from larch.board.papers import paint_paper
+    from larch.core.base.shape import Box
     from larch.core.page import SIZES
     from larch.core.paper import PATTERNS, fresh_paper
-    from larch.core.shape import Box
 
     image = QImage(1280, 720, QImage.Format.Format_ARGB32_Premultiplied)
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
+from larch.core.base.shape import Placement
 from larch.core.lesson import Lesson
 from larch.core.page import Page, Paper
-from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.block import Block
 from larch.core.things.die import Die

@@ -213,9 +213,9 @@ def vertex(app: Any) -> None:
     """A corner of a quadrilateral with all measures shown, and what its facts alone cost."""
     from PyQt6.QtCore import QEvent
 
+    from larch.core.base.shape import Placement
     from larch.core.geometry import area, interior_angles, perimeter, sides
     from larch.core.page import Page
-    from larch.core.shape import Placement
     from larch.core.things.polygon import Polygon
 
     shape = ((0.0, 0.0), (300.0, 0.0), (260.0, 220.0), (30.0, 240.0))

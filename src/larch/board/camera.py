@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from larch.core.shape import Box, Point
+from larch.core.base.shape import Box, Point
 
 SMALLEST, LARGEST = 0.05, 40.0
 

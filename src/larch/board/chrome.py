@@ -11,13 +11,13 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.camera import Camera
 from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, icon, interface_font
 from larch.board.views import view_of
-from larch.core import hues
 from larch.core.arrange import total
+from larch.core.base import hues
+from larch.core.base.shape import Box, Point, union
+from larch.core.base.words import _
 from larch.core.fact import number_text
 from larch.core.page import Page
-from larch.core.shape import Box, Point, union
 from larch.core.thing import Snap, Thing
-from larch.core.words import _
 
 REACH = 22.0  # half of the smallest target, pixels
 ROOMY = 96.0  # pixels along the shorter side

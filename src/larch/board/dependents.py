@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from larch.core.memo import remember
+from larch.core.base.memo import remember
 from larch.core.page import Page
 from larch.core.thing import Thing
 

@@ -10,9 +10,9 @@ from PyQt6.QtCore import QMarginsF, QSizeF
 from PyQt6.QtGui import QPageSize, QPainter, QPdfWriter
 
 from larch.board.paint import page_image, page_svg, paint_page, printed_area
+from larch.core.base.shape import Box
+from larch.core.base.words import _
 from larch.core.page import Page
-from larch.core.shape import Box
-from larch.core.words import _
 
 FORMATS = ("pdf", "png", "svg")
 WIDEST = 16_000  # pixels

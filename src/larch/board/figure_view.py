@@ -13,12 +13,12 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.look import colour
 from larch.board.slips import FURTHEST, Slip, lay, paint_slips, slips_of
 from larch.board.views.base import View
+from larch.core.base.shape import Box, Point
+from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.figure import Figure
 from larch.core.page import Page
-from larch.core.shape import Box, Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 LINE = 3.5
 FADED = 0.22

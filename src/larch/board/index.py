@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from larch.core.shape import Box
+from larch.core.base.shape import Box
 
 CELL = 128.0
 MOST_CELLS = 900  # a thing that covers more is kept in a list of its own

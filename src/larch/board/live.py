@@ -11,8 +11,8 @@ from PyQt6.QtGui import QPainter, QPixmap
 from larch.board.camera import Camera
 from larch.board.paint import painting
 from larch.board.views import view_of
+from larch.core.base.shape import Box
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 
 SMOOTH_UP_TO = 9.0  # ms of painting what is dragged

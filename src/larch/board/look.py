@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QByteArray, QPoint, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 
-from larch.core import hues
-from larch.core.memo import cache_in_thread
+from larch.core.base import hues
+from larch.core.base.memo import cache_in_thread
 
 if TYPE_CHECKING:
     from PyQt6.QtSvg import QSvgRenderer

@@ -12,6 +12,7 @@ from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QColor, QFont, QPainter, QPainterPath, QPen, QRawFont
 
 from larch.board.look import ASSETS, load_fonts
+from larch.core.base.memo import cache_in_thread, remember
 from larch.core.expression.tree import (
     Binary,
     Call,
@@ -22,7 +23,6 @@ from larch.core.expression.tree import (
     Relation,
     strength,
 )
-from larch.core.memo import cache_in_thread, remember
 
 EM = 100.0  # pixel size of the raw font; all is scaled from it
 SCRIPT = 0.7

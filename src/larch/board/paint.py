@@ -13,8 +13,8 @@ from PyQt6.QtGui import QColor, QImage, QPaintDevice, QPainter
 from larch.board.look import PAPER
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
+from larch.core.base.shape import Box, union
 from larch.core.page import Page
-from larch.core.shape import Box, union
 from larch.core.thing import Thing
 
 HINTS = QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from larch.core.shape import Point
+from larch.core.base.shape import Point
 
 
 class Sample(NamedTuple):

@@ -16,7 +16,7 @@ from PyQt6.QtGui import (
 )
 
 from larch.board.pointer import Sample
-from larch.core.shape import Point
+from larch.core.base.shape import Point
 
 ToPage = Callable[[float, float], Point]
 BUTTONS = {

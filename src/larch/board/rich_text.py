@@ -17,7 +17,7 @@ from PyQt6.QtGui import (
 )
 
 from larch.board.look import colour, load_fonts, page_font
-from larch.core.memo import cache_in_thread
+from larch.core.base.memo import cache_in_thread
 from larch.core.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
 from larch.core.telling import BRACES
 

@@ -10,9 +10,9 @@ from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter
 
 from larch.board.look import page_font
-from larch.core.memo import remember_in_thread
+from larch.core.base.memo import remember_in_thread
+from larch.core.base.shape import Box, Point
 from larch.core.page import Page
-from larch.core.shape import Box, Point
 from larch.core.thing import Thing
 
 if TYPE_CHECKING:

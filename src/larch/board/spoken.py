@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from larch.core.base.words import _, many
 from larch.core.holds import said
 from larch.core.page import Page
 from larch.core.thing import Thing
-from larch.core.words import _, many
 
 MOST_THINGS, MOST_FACTS = 5, 8
 

@@ -14,8 +14,8 @@ from larch.board.index import SceneIndex
 from larch.board.paint import can_paint, painting
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
+from larch.core.base.shape import Box, Point, box_of, union
 from larch.core.page import Page, positions
-from larch.core.shape import Box, Point, box_of, union
 from larch.core.thing import Thing
 
 TILE = 128  # pixels

@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable, Sequence
 
 from larch.core.action import Action, Things
+from larch.core.base.shape import Box, Point, union
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
 from larch.core.settle import carried
-from larch.core.shape import Box, Point, union
 from larch.core.thing import Thing
-from larch.core.words import _
 
 Unit = tuple[Thing, ...]
 GAP = 16.0

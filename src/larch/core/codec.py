@@ -8,8 +8,8 @@ from typing import Any
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.shape import Placement
 from larch.core.page import Arrangement, Page, Paper, Scale
-from larch.core.shape import Placement
 from larch.core.thing import Thing, Unknown, kinds
 
 Fields = dict[str, Raw]

@@ -9,12 +9,12 @@ from typing import NamedTuple
 
 from larch.core import geometry
 from larch.core.action import Action, Things
+from larch.core.base.shape import Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import number_text
 from larch.core.page import Page
-from larch.core.shape import Placement, Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 SAME = 1e-8  # relative
 

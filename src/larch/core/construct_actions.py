@@ -6,6 +6,8 @@ from collections.abc import Callable, Sequence
 from functools import cache
 
 from larch.core.action import Action, Things
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.compare import COMPARING
 from larch.core.edit import Edit
 from larch.core.figure import Figure, place
@@ -15,8 +17,6 @@ from larch.core.plane.forms import NotThere
 from larch.core.plane.meet import meetings
 from larch.core.rules import RULES, fits
 from larch.core.settle import set_free
-from larch.core.shape import Point
-from larch.core.words import _
 
 MOST_SELECTED = 12
 FIRST = ("segment", "midpoint", "mirror", "meet", "perpendicular", "polygon")  # likely ones, before copying and locking

@@ -6,9 +6,9 @@ import math
 from collections.abc import Iterable
 from typing import TYPE_CHECKING
 
-from larch.core.shape import Point
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.thing import Snap, Thing
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.page import Page

@@ -8,9 +8,9 @@ from itertools import accumulate, pairwise
 from typing import TYPE_CHECKING, Any
 
 from larch.core import geometry
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.plane.forms import Circle, Ellipse
-from larch.core.shape import Point
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.figure import Figure

@@ -11,9 +11,9 @@ from decimal import Decimal, DecimalException, localcontext
 from fractions import Fraction
 from typing import Any
 
+from larch.core.base.words import _
 from larch.core.expression import ExpressionError, Undefined, exact_at, parse, value_at
 from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number
-from larch.core.words import _
 
 PRECISION, EQUAL_DIGITS = 60, 40
 MEASURED = 1e-9  # relative; floats that differ by less are equal

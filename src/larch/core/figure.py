@@ -9,12 +9,12 @@ from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
 
+from larch.core.base.memo import remember
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.fact import Fact, read_number
-from larch.core.memo import remember
 from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.action import Action

@@ -6,8 +6,8 @@ import math
 from typing import TYPE_CHECKING
 
 from larch.core import geometry
-from larch.core.memo import remember
-from larch.core.shape import Point
+from larch.core.base.memo import remember
+from larch.core.base.shape import Point
 
 if TYPE_CHECKING:
     from larch.core.things.polygon import Polygon

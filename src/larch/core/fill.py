@@ -12,13 +12,13 @@ import math
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+from larch.core.base.memo import remember
+from larch.core.base.shape import Box, Placement, Point, box_of, union
+from larch.core.base.words import _
 from larch.core.edit import Edit
-from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, Point, box_of, union
 from larch.core.thing import Thing
 from larch.core.things.painted import MOST_POINTS, Painted
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

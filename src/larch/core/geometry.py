@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from larch.core.shape import Point
+from larch.core.base.shape import Point
 
 Vertices = Sequence[Point]
 

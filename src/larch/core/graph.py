@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
 
+from larch.core.base.words import _
 from larch.core.expression import ExpressionError, Node, names_in, parse, values
 from larch.core.expression.tree import Binary, Name, Negative, Number, Relation
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
+from larch.core.base.shape import Point
 from larch.core.expression import Undefined, value_at, values
 from larch.core.graph import Curve, branches
 from larch.core.plane.forms import Graph, NotThere
-from larch.core.shape import Point
 
 if TYPE_CHECKING:
     from larch.core.things.axes import Axes

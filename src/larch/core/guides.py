@@ -6,11 +6,11 @@ from collections.abc import Iterable, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
+from larch.core.base.shape import Box
+from larch.core.base.words import _
 from larch.core.page import Page
 from larch.core.paper import FINEST
-from larch.core.shape import Box
 from larch.core.thing import Snap
-from larch.core.words import _
 
 MOST = 60  # others that are looked at
 SQUARED = ("squared", "dotted", "graph")

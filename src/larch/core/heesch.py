@@ -13,8 +13,8 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from larch.core.base.shape import Point
 from larch.core.plane.moves import Move
-from larch.core.shape import Point
 
 SAME = 1e-7
 MOST_MOVES = 600  # of the group, looked through for its translations

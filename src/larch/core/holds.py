@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable
 
 from larch.core.action import Action, Things
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, read_number
 from larch.core.page import Page
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 BOARD, TURN = "board", "turn"  # not to be touched at the Board; only turned
 ALONG = "along "  # followed by degrees: only along that direction

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from larch.core.hues import hex_of
+from larch.core.base.hues import hex_of
 from larch.core.page import Page
 from larch.core.things.ink import Ink, track
 

@@ -8,15 +8,15 @@ from typing import ClassVar, NamedTuple
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
+from larch.core.base.shape import Box, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import read_number
 from larch.core.figure import Figure
 from larch.core.page import Page
 from larch.core.plane.forms import Angle, Line, NotThere, Path
 from larch.core.plane.near import along, at_share
-from larch.core.shape import Box, Point
 from larch.core.thing import Snap, Thing
-from larch.core.words import _
 
 TURN_STEP = 15.0
 TURN_REACH = 2.5  # degrees within which a turn falls onto a direction that is there
@@ -53,7 +53,7 @@ class Instrument(Thing, frozen=True, kw_only=True, tag="_instrument"):
         return ()
 
     def extent(self) -> Box:
-        from larch.core.shape import box_of
+        from larch.core.base.shape import box_of
 
         return box_of(self.outline())
 

@@ -13,14 +13,14 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.memo import remember
+from larch.core.base.words import _, many
 from larch.core.codec import CodecError, page_from_json, page_to_json
 from larch.core.lesson import Lesson
 from larch.core.media import LARGEST as LARGEST_MEDIUM
 from larch.core.media import NAME as MEDIUM
 from larch.core.media import digest, store
-from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.words import _, many
 
 if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
     import zipfile

@@ -9,15 +9,15 @@ from typing import NamedTuple
 from urllib.parse import unquote, urlsplit
 
 from larch.core.action import Action, Things
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.lesson import Lesson
 from larch.core.media import NAME
 from larch.core.page import Page
 from larch.core.rich import TITLE
-from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.text import Text
-from larch.core.words import _
 
 LONGEST = 2000
 FEWEST_ROWS, CONTENTS_HIGH = 9, 504.0  # of a page of contents

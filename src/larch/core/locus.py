@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, Any
 
+from larch.core.base.shape import Point
 from larch.core.figure import Figure, split_ref
 from larch.core.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.plane.near import on_form
 from larch.core.rules import made_by
-from larch.core.shape import Point
 
 if TYPE_CHECKING:
     from larch.core.settle import Settler

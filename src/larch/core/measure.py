@@ -8,8 +8,8 @@ from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
 from larch.core import geometry
+from larch.core.base.shape import Point
 from larch.core.classify import classify
-from larch.core.shape import Point
 
 if TYPE_CHECKING:
     from larch.core.svg_shapes import Outline, Round

@@ -8,7 +8,7 @@ from typing import NamedTuple
 import msgspec
 from msgspec import Struct
 
-from larch.core.words import _
+from larch.core.base.words import _
 
 
 class Nib(NamedTuple):

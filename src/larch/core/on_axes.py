@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING
 
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.fact import Fact, number_text
 from larch.core.plane.forms import Circle, Form, Line, Path, Spot
-from larch.core.shape import Point
 from larch.core.surd import recognised
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.page import Page

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.rich import Paragraph
-from larch.core.shape import Placement
 from larch.core.thing import ShelfItem, Thing
 from larch.core.things.circle import Circle
 from larch.core.things.connector import Connector
 from larch.core.things.table import Table, with_words
 from larch.core.things.text import Text
 from larch.core.things.word_box import WordBox
-from larch.core.words import _
 
 TRAY = "Organisers"
 JOINT = 7.0  # radius of where ribs meet a spine

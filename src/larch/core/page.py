@@ -8,10 +8,10 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
-from larch.core.memo import remember
+from larch.core.base.memo import remember
+from larch.core.base.shape import Box
 from larch.core.paper import Paper as Paper
 from larch.core.scale import Scale as Scale
-from larch.core.shape import Box
 from larch.core.thing import Thing
 
 SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0), "A4 across": (1018.0, 720.0)}

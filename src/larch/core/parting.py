@@ -14,15 +14,15 @@ from functools import partial
 from larch.core import geometry
 from larch.core.action import Action, Things
 from larch.core.arrange import put
+from larch.core.base.hues import HUES
+from larch.core.base.shape import Placement, Point
+from larch.core.base.words import _
 from larch.core.cutting import Piece, area_of, cut_by, equal_strips, fan, grid, rings_of, round_shares, split_regular
 from larch.core.edit import Edit
 from larch.core.fact import read_number
 from larch.core.figure import Figure, Part
-from larch.core.hues import HUES
 from larch.core.page import Page
-from larch.core.shape import Placement, Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 MOST = 100
 SHARES = (2, 3, 4, 5, 6, 8, 10, 12)
@@ -217,7 +217,7 @@ def combine(page: Page, things: Things, how: str) -> Edit:
 
 def _loose(ring: tuple[Point, ...], holes: tuple[tuple[Point, ...], ...], hue: str, about: bool) -> Thing:
     """A shape in page coordinates, with an origin of its own."""
-    from larch.core.shape import box_of
+    from larch.core.base.shape import box_of
     from larch.core.things.polygon import Polygon
 
     box = box_of(ring)
@@ -238,7 +238,7 @@ def same_whole(page: Page, things: Things) -> bool:
 
 def apart(page: Page, things: Things) -> Edit:
     """Moves parts away from the middle of them all."""
-    from larch.core.shape import union
+    from larch.core.base.shape import union
 
     middle = union(thing.box() for thing in things).centre
     moved = {}

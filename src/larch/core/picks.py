@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.figure import Figure, free_letters, place, side
 from larch.core.on_axes import axes_under
@@ -15,10 +17,8 @@ from larch.core.plane.meet import meetings
 from larch.core.plane.near import distance, parameter, within
 from larch.core.rules import RULES, Rule, fits, made_by
 from larch.core.settle import Settler, plan_of, settle
-from larch.core.shape import Box, Placement, Point
 from larch.core.snapping import hold_point
 from larch.core.thing import Thing, kinds
-from larch.core.words import _
 
 PRIME = "′"
 

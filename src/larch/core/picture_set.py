@@ -14,7 +14,7 @@ from functools import cache, lru_cache
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
-from larch.core.folding import folded
+from larch.core.base.folding import folded
 
 if TYPE_CHECKING:
     import sqlite3

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from larch.core.base.shape import Placement, Point
+from larch.core.base.words import _
 from larch.core.figure import Figure, place, split_ref
 from larch.core.page import Page
 from larch.core.plane.forms import Form
-from larch.core.shape import Placement, Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 CLOSE = 1e-6
 

@@ -11,11 +11,11 @@ from msgspec import Struct
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
 from larch.core.page import Page
 from larch.core.thing import Thing
-from larch.core.words import _
 
 LINE = 1.35  # line height over type size
 SMALLEST, LARGEST = 8.0, 400.0

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from itertools import pairwise
 
-from larch.core.shape import Box, Point
+from larch.core.base.shape import Box, Point
 
 CLEAR = 18.0  # page units kept from what is gone round
 MOST_AROUND = 8  # obstacles whose corners are looked at

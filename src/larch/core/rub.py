@@ -7,12 +7,12 @@ import struct
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
+from larch.core.base.shape import Point, box_of
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
-from larch.core.shape import Point, box_of
 from larch.core.thing import Thing
 from larch.core.things.ink import STRIDE, Ink, steps, track
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

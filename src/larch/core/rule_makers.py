@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 
+from larch.core.base.shape import Point
 from larch.core.plane import construct, moves
 from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
 from larch.core.plane.meet import meetings
 from larch.core.plane.near import on_form, parameter
-from larch.core.shape import Point
 
 Forms = Sequence[Form]
 Values = Sequence[float]

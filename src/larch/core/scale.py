@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
 
+from larch.core.base.words import _
 from larch.core.fact import Fact, number_text, read_number
 from larch.core.surd import recognised
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.page import Page

@@ -10,9 +10,9 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
-from larch.core.shape import Box, Point, box_of
+from larch.core.base.shape import Box, Point, box_of
+from larch.core.base.words import _
 from larch.core.tiling import MOST_TILES, Cannot
-from larch.core.words import _
 
 SEMI_REGULAR: dict[str, tuple[int, ...]] = {  # the regular ones among them
     "3.3.3.3.3.3": (3,) * 6,

@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Any, NamedTuple, TypeVar
 
+from larch.core.base.memo import remember
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.figure import Figure, part_of, split_ref
 from larch.core.lesson import Lesson
-from larch.core.memo import remember
 from larch.core.page import Page, positions
 from larch.core.plane.forms import Form, NotThere
 from larch.core.rules import RULES, made_by
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
 T = TypeVar("T")

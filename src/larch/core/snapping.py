@@ -6,11 +6,11 @@ import math
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.page import Page
 from larch.core.paper import FINEST
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _
 
 STEP = 15.0  # degrees between the directions that Shift holds a line to
 LEVEL = 1.6  # degrees from level or upright within which a line falls there by itself

@@ -10,10 +10,10 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from larch.core.action import Action, Things
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
-from larch.core.shape import Placement
-from larch.core.words import _
 
 MOST_STEPS = 8
 SIZE = 40.0

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from larch.core.shape import Point
+from larch.core.base.shape import Point
 
 Corners = tuple[Point, ...]
 Rule = Callable[[Corners, int, Point], Corners]

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from larch.core.base.words import _
 from larch.core.fact import number_text
 from larch.core.figure import Figure, split_ref
 from larch.core.page import Page
 from larch.core.rules import RULES
 from larch.core.scale import factor
 from larch.core.settle import plan_of
-from larch.core.words import _
 
 
 class Step(NamedTuple):

@@ -11,8 +11,8 @@ from typing import NamedTuple
 from xml.parsers import expat
 from xml.sax.saxutils import escape, quoteattr
 
+from larch.core.base.words import _
 from larch.core.svg_shapes import LENGTH, PIXELS
-from larch.core.words import _
 
 LARGEST = 8 * 2**20
 DEEPEST = 120

@@ -13,8 +13,8 @@ from collections.abc import Callable, Iterator
 from typing import Any, NamedTuple
 from xml.parsers import expat
 
-from larch.core.shape import Point
-from larch.core.words import _
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 
 LARGEST = 64 * 2**20  # bytes
 DEEPEST = 500  # elements within elements
@@ -256,7 +256,7 @@ def _step(name: str, v: list[float]) -> Matrix | None:
         case "scale", 1 | 2:
             return Matrix(v[0], 0, 0, v[-1])
         case "rotate", 1 | 3:
-            from larch.core.shape import turn_factors
+            from larch.core.base.shape import turn_factors
 
             c, s = turn_factors(v[0])
             turned = Matrix(c, s, -s, c)

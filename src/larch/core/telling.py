@@ -11,10 +11,10 @@ import re
 from collections.abc import Mapping
 from functools import lru_cache
 
+from larch.core.base.memo import remember
 from larch.core.expression import ExpressionError, Undefined, parse, value_at
 from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
-from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.rich import Lettered
 from larch.core.scale import length_fact

@@ -11,9 +11,9 @@ from typing import TYPE_CHECKING, Any, ClassVar
 import msgspec
 from msgspec import Struct
 
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.fact import Fact
-from larch.core.shape import Box, Placement, Point
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.action import Action

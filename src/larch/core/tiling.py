@@ -13,13 +13,13 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from larch.core import geometry
+from larch.core.base.shape import Box, Point, box_of
+from larch.core.base.words import _
 from larch.core.classify import classify, polygon_name
 from larch.core.fact import number_text
 from larch.core.heesch import Tiling as Tiling
 from larch.core.heesch import unit_of
 from larch.core.plane.moves import Move, point_reflection, translation
-from larch.core.shape import Box, Point, box_of
-from larch.core.words import _
 
 MOST_CORNERS = 24
 FINEST = 40  # sides, when they are divided into equal ones

@@ -10,10 +10,10 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from larch.core import geometry
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.fact import number_text, read_number
-from larch.core.shape import Point
 from larch.core.special import drag
-from larch.core.words import _
 
 CLOSE = 1e-7
 Corners = tuple[Point, ...]

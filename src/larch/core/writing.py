@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.ink import Ink
-from larch.core.words import _
 
 
 def write(page: Page, ink: Ink) -> Edit:

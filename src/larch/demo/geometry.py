@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+from larch.core.base.shape import Placement, Point
+from larch.core.base.words import _
 from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.parting import share
 from larch.core.picks import Pick, built
 from larch.core.scale import Scale
 from larch.core.settle import settle
-from larch.core.shape import Placement, Point
 from larch.core.solve_triangle import work_out
 from larch.core.special import regular_corners
 from larch.core.thing import Thing
@@ -25,7 +26,6 @@ from larch.core.things.protractor import Protractor
 from larch.core.things.ruler import Ruler
 from larch.core.things.silhouette import PICTURES, Silhouette
 from larch.core.things.tiles import Tiles
-from larch.core.words import _
 from larch.demo.parts import fresh_page, lettering
 
 

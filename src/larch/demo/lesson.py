@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from larch.core.arrange import set_out
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.lesson import Lesson
 from larch.core.nibs import Pen
 from larch.core.page import Page, Paper
 from larch.core.paper import four_lines
 from larch.core.rich import Run
-from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.axes import axes_at
 from larch.core.things.block import Block
@@ -22,7 +23,6 @@ from larch.core.things.note import Note
 from larch.core.things.painted import Painted
 from larch.core.things.polygon import Polygon, polygon_on
 from larch.core.things.text import Text
-from larch.core.words import _
 from larch.demo import geometry, stall
 from larch.demo.parts import READABLE, fresh_page, lettering
 

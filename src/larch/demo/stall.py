@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from larch.core import picture_set
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.page import Page
 from larch.core.settle import settle
-from larch.core.shape import Placement
 from larch.core.things.connector import Connector
 from larch.core.things.frost import Frost
 from larch.core.things.picture import Picture
 from larch.core.things.table import Table
 from larch.core.things.word_box import WordBox
-from larch.core.words import _
 from larch.demo.parts import READABLE, fresh_page, lettering
 
 WARES = ("red paper lantern", "kite", "candle", "sailboat", "glowing star", "fish")

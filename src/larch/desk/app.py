@@ -13,10 +13,10 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
+from larch.core.base.words import _
 from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
 from larch.core.media import store
-from larch.core.words import _
 from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from larch.core.arrange import same_kind, set_out, set_out_again
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.links import contents
-from larch.core.words import _
 from larch.desk.commands import Command
 
 if TYPE_CHECKING:

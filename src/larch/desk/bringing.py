@@ -10,9 +10,9 @@ from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
 from larch.core.arrange import put
-from larch.core.shape import Point
+from larch.core.base.shape import Point
+from larch.core.base.words import _, many
 from larch.core.things.picture import Picture
-from larch.core.words import _, many
 from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:

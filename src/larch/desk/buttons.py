@@ -12,9 +12,9 @@ from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
 from larch.board.views.ink import paint_ink
 from larch.board.views.mark import paint_mark
+from larch.core.base.words import _
 from larch.core.nibs import Pen
 from larch.core.things.ink import Ink, ink_from, line_from, packed
-from larch.core.words import _
 
 RISE = 8
 CHIP = 46  # height of a chip at the Desk

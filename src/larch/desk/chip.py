@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QPushButton
 from larch.board.canvas import Canvas
 from larch.board.look import icon
 from larch.board.stage import Offer
-from larch.core.hues import PAPER
+from larch.core.base.hues import PAPER
 from larch.desk.style import lift
 
 

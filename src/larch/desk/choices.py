@@ -9,8 +9,8 @@ from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushB
 
 from larch.board.look import icon
 from larch.board.tools.base import Tool
-from larch.core.hues import HUES
-from larch.core.words import _
+from larch.core.base.hues import HUES
+from larch.core.base.words import _
 from larch.desk.buttons import HueButton, icon_button
 from larch.desk.style import lift
 
@@ -122,7 +122,7 @@ class Choices(QFrame):
         from PyQt6.QtGui import QColor
         from PyQt6.QtWidgets import QColorDialog
 
-        from larch.core.hues import hex_of
+        from larch.core.base.hues import hex_of
 
         picked = QColorDialog.getColor(QColor(hex_of(now)), self.parentWidget(), _("Mix a colour"))
         if picked.isValid():

@@ -14,15 +14,15 @@ from PyQt6.QtGui import QGuiApplication, QImage
 from larch.board.paint import page_image, page_svg
 from larch.board.views import view_of
 from larch.core.arrange import brought, put, taken_along
+from larch.core.base.shape import Placement, Point, union
+from larch.core.base.words import _
 from larch.core.codec import CodecError, thing_from_json, thing_to_json
 from larch.core.edit import Edit
 from larch.core.page import Page
 from larch.core.rich import LONGEST
 from larch.core.rich_html import read_html
-from larch.core.shape import Placement, Point, union
 from larch.core.thing import Thing
 from larch.core.things.text import Text
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

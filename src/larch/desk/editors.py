@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout
 from larch.board.canvas import Canvas
 from larch.board.views import view_of
 from larch.core.arrange import put
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.expression import ExpressionError, parse, reading
 from larch.core.graph import readable
@@ -22,7 +23,6 @@ from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
 from larch.core.things.table import Table, first_line
 from larch.core.things.text import Text
-from larch.core.words import _
 from larch.desk.style import lift
 
 if TYPE_CHECKING:

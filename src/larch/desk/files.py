@@ -10,11 +10,11 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
 
 from larch.board.paint import page_svg
+from larch.core.base.memo import remember
+from larch.core.base.words import _, many
 from larch.core.journal import Journal
 from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
-from larch.core.memo import remember
-from larch.core.words import _, many
 from larch.desk.jobs import Job, in_background
 from larch.services.recent import remember_lesson
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from larch.core.action import actions_for
 from larch.core.arrange import set_out_again
-from larch.core.words import _
+from larch.core.base.words import _
 from larch.desk.finder import Found
 
 MOST_PICTURES = 8

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from larch.board.look import icon
-from larch.core.words import _
+from larch.core.base.words import _
 from larch.desk.search import ranked
 from larch.desk.style import lift
 

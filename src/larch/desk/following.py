@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QUrl
 from PyQt6.QtGui import QDesktopServices
 
+from larch.core.base.words import _
 from larch.core.links import RUNS, link_of, linked, page_link, read_link, said
 from larch.core.media import LARGEST, store
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from larch.core.base.words import _
 from larch.core.rules import RULES
-from larch.core.words import _
 from larch.desk.commands import Command
 
 if TYPE_CHECKING:

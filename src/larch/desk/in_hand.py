@@ -13,13 +13,13 @@ from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.stamp import MarkTool
+from larch.core.base.hues import HUES
+from larch.core.base.shape import Point
+from larch.core.base.words import _, many
 from larch.core.edit import Edit
-from larch.core.hues import HUES
 from larch.core.nibs import sound_pen
 from larch.core.page import Page
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _, many
 
 if TYPE_CHECKING:
     from larch.core.fill import Open, Region

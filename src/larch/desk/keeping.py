@@ -9,10 +9,10 @@ from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtGui import QCursor, QMouseEvent
 
 from larch.core.arrange import delete
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.page import Page
-from larch.core.shape import Point
 from larch.core.thing import Thing
-from larch.core.words import _
 from larch.desk import kept
 from larch.desk.jobs import in_background
 

@@ -22,12 +22,12 @@ from larch.board.look import PAPER
 from larch.board.paint import can_paint, painting
 from larch.board.views import view_of
 from larch.core.arrange import to_depth, toggle
+from larch.core.base.folding import folded
+from larch.core.base.words import _, many
 from larch.core.edit import Edit
-from larch.core.folding import folded
 from larch.core.holds import said
 from larch.core.page import Page
 from larch.core.thing import Thing
-from larch.core.words import _, many
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 

@@ -15,8 +15,8 @@ from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import EquationTool, HandTool, TextTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
-from larch.core.hues import PAPER
-from larch.core.words import _
+from larch.core.base.hues import PAPER
+from larch.core.base.words import _
 from larch.desk.buttons import ToolButton, icon_button
 
 

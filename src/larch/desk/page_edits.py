@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
 from larch.core.session import Session
-from larch.core.words import _
 
 
 def page_edit(session: Session, name: str, id: str, seed: int = 0) -> Edit | None:

@@ -9,9 +9,9 @@ from PyQt6.QtGui import QKeyEvent
 
 from larch.core.action import actions_for
 from larch.core.arrange import nudge
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.thing import Thing
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

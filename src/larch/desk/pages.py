@@ -9,9 +9,9 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.page import Page
-from larch.core.words import _
 from larch.desk.page_edits import page_edit
 from larch.desk.style import lift
 from larch.services.workspace import fresh_seed

@@ -9,10 +9,10 @@ from PyQt6.QtWidgets import QAbstractButton, QWidget
 from larch.board.figure_view import arrow_head, paint_arc, polygon_of, unit
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.board.paint import HINTS
-from larch.core.hues import GOLD_TEXT
+from larch.core.base.hues import GOLD_TEXT
+from larch.core.base.shape import Point
 from larch.core.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
 from larch.core.rules import RULES, made_by
-from larch.core.shape import Point
 
 SIDE = 100.0  # of the square in which the examples are drawn
 WIDTH = 52

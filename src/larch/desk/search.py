@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 from functools import lru_cache
 from typing import TypeVar
 
-from larch.core.folding import folded
+from larch.core.base.folding import folded
 
 T = TypeVar("T")
 

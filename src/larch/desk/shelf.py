@@ -23,9 +23,9 @@ from larch.board.paint import HINTS
 from larch.board.views import view_of
 from larch.core import picture_set
 from larch.core.arrange import laid_out
-from larch.core.shape import union
+from larch.core.base.shape import union
+from larch.core.base.words import _
 from larch.core.thing import ShelfItem, shelf_items
-from larch.core.words import _
 from larch.desk import kept
 from larch.desk.jobs import in_background
 from larch.desk.search import ranked

@@ -8,8 +8,8 @@ from PyQt6.QtCore import QObject
 from PyQt6.QtGui import QColor, QSyntaxHighlighter, QTextCharFormat, QTextCursor, QTextDocument
 from PyQt6.QtWidgets import QMenu
 
-from larch.core.hues import WRONG
-from larch.core.words import _
+from larch.core.base.hues import WRONG
+from larch.core.base.words import _
 from larch.desk.jobs import in_background
 from larch.services.spelling import Speller
 

@@ -6,9 +6,9 @@ from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
-from larch.core.shape import Box
+from larch.core.base.shape import Box
+from larch.core.base.words import _
 from larch.core.steps import Step, steps
-from larch.core.words import _
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 

@@ -6,7 +6,7 @@ from PyQt6.QtGui import QColor, QPalette
 from PyQt6.QtWidgets import QApplication, QGraphicsDropShadowEffect, QWidget
 
 from larch.board.look import ASSETS, interface_font
-from larch.core.hues import GOLD, NEEDLE, NEEDLE_SOFT, PAPER, STONE
+from larch.core.base.hues import GOLD, NEEDLE, NEEDLE_SOFT, PAPER, STONE
 
 HAIR = "#D9D5C8"
 DRAWER = "#F5F3ED"

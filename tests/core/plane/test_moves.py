@@ -8,10 +8,10 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from larch.core.base.shape import Point
 from larch.core.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot, moves
 from larch.core.plane.forms import outline, span_of
 from larch.core.plane.near import distance
-from larch.core.shape import Point
 
 coordinate = st.floats(-300, 300, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from larch.core.base.shape import Placement
 from larch.core.page import Page
-from larch.core.shape import Placement
 from larch.core.things.axes import Axes, round_steps, tick_text
 from larch.core.things.equation import Equation
 from tests.samples import page_with

@@ -6,7 +6,7 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
-from larch.core.words import _
+from larch.core.base.words import _
 
 GAPS = (4.0, 16.0, 40.0, 80.0)  # page units that are bridged
 

@@ -7,16 +7,16 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Prompt, Spots, Stage, Tool
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.picks import Pick, built, near_box, nearest_value, pick, put_below_points
 from larch.core.plane.forms import NotThere
 from larch.core.questions import asked
 from larch.core.rules import RULES
 from larch.core.settle import settle
-from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.polygon import polygon_on
-from larch.core.words import _
 
 REACH = 13.0  # pixels within which something is meant
 OPEN_ENDED = ("polygon", "polyline")

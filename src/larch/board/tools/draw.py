@@ -8,13 +8,13 @@ from typing import ClassVar
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Gesture, Spots, Stage, Tool
 from larch.board.tools.instruments import pen_on_instrument
+from larch.core.base.shape import Box, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.nibs import KEPT_PENS, Pen
-from larch.core.shape import Box, Point
 from larch.core.snapping import Held, hold_direction, hold_point
 from larch.core.thing import Snap
 from larch.core.things.ink import ink_from, line_from
-from larch.core.words import _
 from larch.core.writing import write
 
 FAST = 2.6  # pixels per ms at which a line without pressure is at its thinnest

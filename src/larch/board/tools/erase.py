@@ -11,11 +11,11 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Band, Caption, Gesture, Ring, Rubber, Stage, Tool
 from larch.board.tools.rubbing import RubFrost, frost_at
 from larch.core import rub
-from larch.core.hues import PAPER, hex_of, mixed
-from larch.core.shape import Box, Point, box_of
+from larch.core.base.hues import PAPER, hex_of, mixed
+from larch.core.base.shape import Box, Point, box_of
+from larch.core.base.words import _, many
 from larch.core.thing import Thing
 from larch.core.things.ink import Ink
-from larch.core.words import _, many
 
 RADII = (8.0, 14.0, 26.0, 48.0)  # pixels
 PALE = 0.22  # how much of its colour is left of ink that is about to go

@@ -7,20 +7,20 @@ from typing import TYPE_CHECKING
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import TOUCH_SLACK, Caption, Gesture, Stage
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import number_text
 from larch.core.instrument import Instrument, drag_two, held, held_turn, points_near, slid
 from larch.core.nibs import Pen
 from larch.core.plane.forms import direction, towards
 from larch.core.scale import length_fact
-from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Snap, Thing
 from larch.core.things.circle import Circle
 from larch.core.things.compasses import Compasses
 from larch.core.things.ink import ink_from, line_from
 from larch.core.things.line import Line
 from larch.core.things.protractor import RADIUS, Protractor
-from larch.core.words import _
 from larch.core.writing import write
 
 if TYPE_CHECKING:

@@ -7,12 +7,12 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
 from larch.core.rich import LINE
-from larch.core.shape import Placement
 from larch.core.thing import Thing
 from larch.core.things.equation import Equation
 from larch.core.things.text import Text
-from larch.core.words import _
 
 
 class HandTool(Tool):

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
-from larch.core.shape import Point
 from larch.core.things.frost import RADIUS, Frost
-from larch.core.words import _
 
 
 class RubFrost(Gesture):

@@ -12,6 +12,8 @@ from larch.board.tools.grow import Grow
 from larch.board.tools.instruments import grip_of
 from larch.board.tools.rubbing import RubFrost
 from larch.core.arrange import copies, exhausted
+from larch.core.base.shape import Box, Point, box_of
+from larch.core.base.words import _, many
 from larch.core.edit import Edit
 from larch.core.figure import Figure
 from larch.core.geometry import inside
@@ -21,10 +23,8 @@ from larch.core.holds import BOARD, TURN, allowed, untouchable
 from larch.core.instrument import Instrument
 from larch.core.page import group_of
 from larch.core.settle import carried, free_of
-from larch.core.shape import Box, Point, box_of
 from larch.core.thing import Snap, Thing
 from larch.core.things.frost import Frost
-from larch.core.words import _, many
 
 SNAP_REACH = 11.0  # pixels
 GUIDE_SHARE = 0.6  # of that reach, within which things fall into line

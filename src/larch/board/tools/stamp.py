@@ -7,11 +7,11 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import Caption, Gesture, Stage, Tool
-from larch.core.shape import Point
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.snapping import hold_direction
 from larch.core.thing import Thing
 from larch.core.things.mark import Mark, placed, row, stamped
-from larch.core.words import _
 
 SIZES = (28.0, 44.0, 64.0, 96.0)  # page units
 GAPS = (1.0, 1.3, 2.0, 3.0)  # between middles, in sizes

@@ -9,8 +9,8 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTrans
 
 from larch.board.look import GOLD, PAPER, page_font
 from larch.core.arrange import taken_from
+from larch.core.base.shape import Box, Placement, Point
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Thing
 
 

@@ -11,10 +11,10 @@ from PyQt6.QtGui import QBrush, QPainter, QPen
 from larch.board.figure_view import FigureView, line_pen, shown_facts, stacked, wash
 from larch.board.look import colour
 from larch.board.slips import Slip
+from larch.core.base.shape import Point
 from larch.core.page import Page
 from larch.core.plane.forms import Line as LineForm
 from larch.core.plane.near import at_share
-from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.circle import Circle, Ellipse
 

@@ -12,8 +12,8 @@ from PyQt6.QtGui import QFontMetricsF, QPainter, QPainterPath, QPen
 
 from larch.board.figure_view import FigureView, arrow_head, polygon_of, unit
 from larch.board.look import NEEDLE, PAPER, colour, page_font
+from larch.core.base.shape import Point
 from larch.core.page import Page
-from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.connector import Connector
 

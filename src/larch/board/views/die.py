@@ -10,8 +10,8 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, SOFT, colour, tint
 from larch.board.views.base import View, words
+from larch.core.base.shape import Box
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.die import SIDE, Die
 

@@ -10,10 +10,10 @@ from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 from larch.board.look import WRONG, colour, page_font
 from larch.board.mathset import Setting, paint_setting, set_node
 from larch.board.views.base import View
+from larch.core.base.memo import remember
+from larch.core.base.shape import Box
 from larch.core.expression import ExpressionError, parse
-from larch.core.memo import remember
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.equation import Equation
 

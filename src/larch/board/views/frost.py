@@ -16,8 +16,8 @@ from PyQt6.QtGui import QBrush, QColor, QImage, QPainter, QPainterPath, QPen, QP
 from larch.board.look import tint
 from larch.board.paint import painting
 from larch.board.views.base import View
+from larch.core.base.shape import Point
 from larch.core.page import Page
-from larch.core.shape import Point
 from larch.core.thing import Thing
 from larch.core.things.frost import Frost, Rub
 

@@ -19,7 +19,7 @@ from PyQt6.QtGui import (
 from larch.board.look import colour
 from larch.board.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
 from larch.board.views.base import View
-from larch.core.memo import remember
+from larch.core.base.memo import remember
 from larch.core.nibs import NIBS
 from larch.core.page import Page
 from larch.core.thing import Thing

@@ -12,8 +12,8 @@ from PyQt6.QtGui import QPainter
 from larch.board.figure_view import FigureView, arrow_head, beside, line_pen, polygon_of, shown_facts, unit
 from larch.board.look import colour
 from larch.board.slips import Slip
+from larch.core.base.shape import Box, Point
 from larch.core.page import Page
-from larch.core.shape import Box, Point
 from larch.core.thing import Thing
 from larch.core.things.line import Line, Polyline
 

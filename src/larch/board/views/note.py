@@ -11,9 +11,9 @@ from larch.board.look import NEEDLE, colour, page_font, tint
 from larch.board.rich_text import document_of, paint_document, rise_of
 from larch.board.views.base import View, transform
 from larch.board.views.ink import paint_ink
-from larch.core.memo import remember_in_thread
+from larch.core.base.memo import remember_in_thread
+from larch.core.base.shape import Box
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.note import INSET, LEAST, TAB_HEIGHT, TAB_SIZE, Note
 

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QPainter, QPainterPath, QPolygonF
 
 from larch.board.look import tint
 from larch.board.views.base import View
-from larch.core.memo import remember
+from larch.core.base.memo import remember
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.painted import Painted

@@ -10,8 +10,8 @@ from PyQt6.QtGui import QPainter, QPen
 from larch.board.look import HAIRLINE
 from larch.board.papers import paint_paper
 from larch.board.views.base import View
+from larch.core.base.shape import Box
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.sheet import Sheet
 

@@ -9,9 +9,9 @@ from PyQt6.QtGui import QPainter, QTextDocument
 
 from larch.board.rich_text import document_of, paint_document, rise_of
 from larch.board.views.base import View
-from larch.core.memo import remember_in_thread
+from larch.core.base.memo import remember_in_thread
+from larch.core.base.shape import Box
 from larch.core.page import Page
-from larch.core.shape import Box
 from larch.core.thing import Thing
 from larch.core.things.text import Text
 

@@ -14,6 +14,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
+from larch.core.base.words import _
 from larch.core.expression.tree import (
     CONSTANTS,
     Binary,
@@ -26,7 +27,6 @@ from larch.core.expression.tree import (
     Relation,
     children,
 )
-from larch.core.words import _
 
 LONGEST = 1000
 DEEPEST = 40

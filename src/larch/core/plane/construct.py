@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
+from larch.core.base.shape import Point
 from larch.core.plane.forms import SAME, Angle, Circle, Line, NotThere, Spot, direction, span_of, towards
 from larch.core.plane.near import along, at_share
-from larch.core.shape import Point
 
 
 def midpoint(a: Point, b: Point) -> Spot:

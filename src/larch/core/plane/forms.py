@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
-from larch.core.shape import Box, Point, box_of
+from larch.core.base.shape import Box, Point, box_of
 
 SAME = 1e-9  # relative; what differs by less coincides
 FAR = 1e7  # page units; what is constructed further out than this is said not to be there

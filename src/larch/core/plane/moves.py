@@ -6,8 +6,8 @@ import cmath
 import math
 from typing import NamedTuple, TypeVar
 
+from larch.core.base.shape import Point
 from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
-from larch.core.shape import Point
 
 F = TypeVar("F", bound=Form)
 

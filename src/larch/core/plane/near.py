@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
+from larch.core.base.shape import Point
 from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 from larch.core.plane.graphs import graph_parameter
-from larch.core.shape import Point
 
 
 def along(line: Line, at: Point) -> float:

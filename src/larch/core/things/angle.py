@@ -7,6 +7,8 @@ from collections.abc import Iterator
 from typing import Any, ClassVar
 
 from larch.core.action import Action
+from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.base.words import _
 from larch.core.fact import Fact, read_number
 from larch.core.figure import Figure
 from larch.core.page import Page
@@ -14,9 +16,7 @@ from larch.core.plane.forms import Angle as AngleForm
 from larch.core.plane.forms import Line, NotThere, direction, span_of, towards
 from larch.core.plane.near import distance
 from larch.core.scale import angle_fact
-from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.thing import Handle, ShelfItem, Thing
-from larch.core.words import _
 
 ARC = 44.0
 

@@ -8,12 +8,12 @@ from typing import ClassVar
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
+from larch.core.base.shape import Box, Placement, Point, union
+from larch.core.base.words import _, many
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import ShelfItem, Snap, Thing
-from larch.core.words import _, many
 
 UNIT = 13.0  # side of a one, page units
 DEPTH = 36.0  # how far the thousand's top and side lean back

@@ -7,6 +7,8 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core.action import Action
+from larch.core.base.shape import FARTHEST, Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.fact import Fact, read_number
 from larch.core.figure import Figure
 from larch.core.measure import ellipse_perimeter
@@ -18,10 +20,8 @@ from larch.core.plane.forms import box_round, direction, outline
 from larch.core.plane.near import distance, within
 from larch.core.reshape import reshaped
 from larch.core.scale import angle_fact, area_fact, length_fact, read_area, read_length
-from larch.core.shape import FARTHEST, Box, Placement, Point
 from larch.core.steps import ref_name
 from larch.core.thing import Handle, ShelfItem, Thing
-from larch.core.words import _
 
 ABOUT = ("circle", "circle with radius", "arc", "sector", "cap")  # rules whose first point is the centre
 FORMS = ("circle", "arc", "sector", "cap")

@@ -6,13 +6,13 @@ import math
 from collections.abc import Iterator
 from typing import ClassVar
 
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.instrument import Instrument, points_near
 from larch.core.page import Page
 from larch.core.scale import length_fact, read_length
-from larch.core.shape import Point
 from larch.core.thing import Handle, ShelfItem, Snap, Thing
-from larch.core.words import _
 
 LEG = 250.0
 NARROWEST, WIDEST = 12.0, 2 * LEG - 40

@@ -6,6 +6,8 @@ from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.action import Action, Things, only
+from larch.core.base.shape import Box, Placement, Point, box_of
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import Figure, split_ref
@@ -13,9 +15,7 @@ from larch.core.page import Page
 from larch.core.plane.forms import NotThere, Path
 from larch.core.plane.near import distance
 from larch.core.routing import leaves, squared, straight
-from larch.core.shape import Box, Placement, Point, box_of
 from larch.core.thing import Thing
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from larch.core.plane.forms import Form

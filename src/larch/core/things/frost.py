@@ -9,13 +9,13 @@ from typing import ClassVar
 from msgspec import Struct
 
 from larch.core.action import Action, Things, only
+from larch.core.base.shape import Box, Placement, Point, union
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
 from larch.core.geometry import inside as within_ring
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, Point, union
 from larch.core.thing import ShelfItem, Thing
-from larch.core.words import _
 
 RADIUS = 34.0  # of a rubbing finger, page units
 FINENESS = 0.45  # of the radius: between the points that are kept of a rubbing

@@ -10,15 +10,15 @@ from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
+from larch.core.base.memo import remember
+from larch.core.base.shape import FARTHEST, Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
 from larch.core.geometry import distance_to_side
-from larch.core.memo import remember
 from larch.core.nibs import DASHES, ENDS, NIBS, Nib, Pen
 from larch.core.page import Page
-from larch.core.shape import FARTHEST, Box, Placement, Point
 from larch.core.thing import Handle, Thing
-from larch.core.words import _
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

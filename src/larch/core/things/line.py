@@ -8,6 +8,8 @@ from typing import Any, ClassVar
 
 from larch.core.action import Action, Things, only
 from larch.core.arrange import toggle
+from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import Figure
@@ -18,9 +20,7 @@ from larch.core.plane.forms import Path, direction
 from larch.core.plane.near import distance
 from larch.core.reshape import reshaped
 from larch.core.scale import angle_fact, length_fact, read_length
-from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.thing import Handle, ShelfItem, Thing
-from larch.core.words import _
 
 FORMS = ("segment", "ray", "line", "vector")
 WIDTH = 3.5

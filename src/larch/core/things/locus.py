@@ -6,13 +6,13 @@ from collections.abc import Iterator
 from typing import Any, ClassVar
 
 from larch.core.action import Action
+from larch.core.base.shape import Box, Placement, Point, box_of
+from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.figure import Figure
 from larch.core.page import Page
 from larch.core.plane.forms import Path
 from larch.core.plane.near import distance
-from larch.core.shape import Box, Placement, Point, box_of
-from larch.core.words import _
 
 
 class Locus(Figure, frozen=True, kw_only=True, tag="locus"):

@@ -7,14 +7,14 @@ from typing import ClassVar
 
 from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
+from larch.core.base.shape import Box
+from larch.core.base.words import _, many
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.page import Page
 from larch.core.rich import TEXT_ACTIONS, Lettered
-from larch.core.shape import Box
 from larch.core.thing import ShelfItem, Thing
 from larch.core.things.ink import Ink
-from larch.core.words import _, many
 
 INSET = 20.0
 TAB_HEIGHT = 58.0

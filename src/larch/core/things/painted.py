@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core import geometry
+from larch.core.base.shape import FARTHEST, Box, Point, box_of
+from larch.core.base.words import _
 from larch.core.fact import Fact, measure
 from larch.core.page import Page
-from larch.core.shape import FARTHEST, Box, Point, box_of
 from larch.core.thing import Thing
-from larch.core.words import _
 
 MOST_POINTS = 20_000
 

@@ -6,14 +6,14 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.action import Action, Things, only
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
 from larch.core.media import NAME
 from larch.core.page import Page
 from larch.core.picture_set import LICENCE, drawing
-from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
-from larch.core.words import _
 
 LEAST = 0.04  # share of a side that trimming leaves
 USUAL = 150.0  # page units along the longer side of what is put out

@@ -7,16 +7,16 @@ from collections.abc import Iterator
 from typing import Any, ClassVar
 
 from larch.core.action import Action
+from larch.core.base.shape import Box, Placement
+from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.figure import Figure, free_letters
 from larch.core.on_axes import axes_under, pair
 from larch.core.page import Page
 from larch.core.plane.forms import Spot
 from larch.core.plane.near import on_form, parameter
-from larch.core.shape import Box, Placement
 from larch.core.snapping import hold_point
 from larch.core.thing import ShelfItem, Snap, Thing
-from larch.core.words import _
 
 DOT = 8.0  # page units from its middle to its rim
 FINGER = 14.0

@@ -6,14 +6,14 @@ import math
 from collections.abc import Iterator
 from typing import ClassVar, NamedTuple
 
+from larch.core.base.shape import Point
+from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.instrument import Instrument, lines_near, points_near
 from larch.core.page import Page
 from larch.core.plane.forms import direction
 from larch.core.scale import angle_fact
-from larch.core.shape import Point
 from larch.core.thing import Handle, ShelfItem, Snap, Thing
-from larch.core.words import _
 
 RADIUS = 208.0
 FOOT = 30.0  # how far a half one reaches below its base line

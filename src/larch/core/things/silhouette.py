@@ -6,13 +6,13 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core import geometry
+from larch.core.base.shape import FARTHEST, Box, Point, box_of
+from larch.core.base.words import _
 from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
 from larch.core.page import Page
 from larch.core.scale import area_fact
-from larch.core.shape import FARTHEST, Box, Point, box_of
 from larch.core.thing import ShelfItem, Thing
-from larch.core.words import _
 
 UNIT = 64.0
 H = UNIT * 3**0.5 / 2  # height of a triangle with that side

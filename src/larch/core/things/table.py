@@ -9,14 +9,14 @@ from typing import ClassVar
 
 from larch.core.action import Action, Things, only
 from larch.core.arrange import put
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
 from larch.core.holders import inside
 from larch.core.page import Page
-from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.things.text import Text
-from larch.core.words import _
 
 MOST = 60  # rows, and columns
 LEAST = 24.0

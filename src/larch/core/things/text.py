@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar
 
+from larch.core.base.shape import Box
+from larch.core.base.words import _
 from larch.core.rich import TITLE, Lettered, Paragraph
-from larch.core.shape import Box
 from larch.core.thing import ShelfItem
-from larch.core.words import _
 
 
 class Text(Lettered, frozen=True, kw_only=True, tag="text"):

@@ -9,17 +9,17 @@ from typing import ClassVar
 from larch.core import geometry
 from larch.core.action import Action, Things, only
 from larch.core.arrange import put
+from larch.core.base.memo import remember
+from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact
-from larch.core.memo import remember
 from larch.core.page import Page
 from larch.core.plane.moves import Move
 from larch.core.scale import area_fact, length_fact, read_length
 from larch.core.semi_regular import SEMI_REGULAR, semi_regular
-from larch.core.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.tiling import Cannot, placements, tiling_of
-from larch.core.words import _
 
 MOST_LOOSE = 300  # tiles that can be laid out one by one
 BASES = {"square": 4, "hexagon": 6}  # whose edges can be changed

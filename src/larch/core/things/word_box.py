@@ -7,14 +7,14 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.action import Action, Things, only
+from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
 from larch.core.page import Page
 from larch.core.rich import TEXT_ACTIONS, Lettered, Paragraph
-from larch.core.shape import Box, Placement, Point
 from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.things.connector import Connector
-from larch.core.words import _
 
 SHAPES = ("box", "round", "oval", "diamond", "bare")
 INSETS = {"box": 16.0, "round": 22.0, "oval": 34.0, "diamond": 46.0, "bare": 6.0}

@@ -3,7 +3,7 @@
 import gettext
 from pathlib import Path
 
-_LOCALES = Path(__file__).parent.parent / "assets" / "locale"
+_LOCALES = Path(__file__).parents[2] / "assets" / "locale"
 _current: gettext.NullTranslations = gettext.NullTranslations()
 
 

@@ -1,0 +1,1 @@
+"""Boxes and placements, colours, words, what is remembered: what all else stands on."""
