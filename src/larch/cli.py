@@ -242,7 +242,7 @@ def _check(asked: argparse.Namespace) -> int:
 
 
 def _evaluate(asked: argparse.Namespace) -> int:
-    from larch.core.expression import ExpressionError, parse, reading
+    from larch.core.maths.expression import ExpressionError, parse, reading
 
     try:
         node = parse(asked.expression)
@@ -259,7 +259,7 @@ def _evaluate(asked: argparse.Namespace) -> int:
 def _number(text: str | None) -> Fraction | None:
     if text is None:
         return None
-    from larch.core.expression import ExpressionError, Undefined, exact_at, parse, value_at
+    from larch.core.maths.expression import ExpressionError, Undefined, exact_at, parse, value_at
 
     try:
         node = parse(text)
@@ -270,9 +270,9 @@ def _number(text: str | None) -> Fraction | None:
 
 
 def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
-    from larch.core.expression import Undefined, exact_at, names_in, value_at
-    from larch.core.expression.tree import Name, Relation
     from larch.core.fact import number_text
+    from larch.core.maths.expression import Undefined, exact_at, names_in, value_at
+    from larch.core.maths.expression.tree import Name, Relation
     from larch.core.things.equation import fraction_text
 
     if isinstance(node, Relation) and node.op == "=" and isinstance(node.left, Name) and node.left != Name("x"):
@@ -299,8 +299,8 @@ def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
 
 def _measure(asked: argparse.Namespace) -> int:
     from larch.core.fact import number_text
-    from larch.core.measure import measured
-    from larch.core.svg_shapes import SvgError, read_svg
+    from larch.core.maths.measure import measured
+    from larch.core.maths.svg_shapes import SvgError, read_svg
 
     try:
         shapes, left = read_svg(asked.picture.read_bytes())
@@ -321,8 +321,8 @@ def _measure(asked: argparse.Namespace) -> int:
 
 
 def _classify(asked: argparse.Namespace) -> int:
-    from larch.core.classify import classify
-    from larch.core.exact import read_coordinate
+    from larch.core.maths.classify import classify
+    from larch.core.maths.exact import read_coordinate
 
     points = []
     for word in " ".join(asked.points).replace(";", " ").split():

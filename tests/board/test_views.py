@@ -16,7 +16,7 @@ from larch.board.paint import page_image, page_svg, paint_page
 from larch.board.views import view_of, views
 from larch.board.views.ink import outline
 from larch.core.base.shape import Box, Placement
-from larch.core.expression import parse
+from larch.core.maths.expression import parse
 from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.thing import Thing, Unknown, kinds

@@ -6,10 +6,10 @@ import math
 
 import pytest
 
-from larch.core.classify import symmetry
 from larch.core.figure_marks import alongside, equal_sides, fold_axes
-from larch.core.plane import Line, moves
-from larch.core.special import STARTS, regular_corners, star_corners
+from larch.core.maths.classify import symmetry
+from larch.core.maths.plane import Line, moves
+from larch.core.maths.special import STARTS, regular_corners, star_corners
 from larch.core.things.polygon import Polygon
 
 SHAPES = {name: corners for name, (_keeps, corners) in STARTS.items()}

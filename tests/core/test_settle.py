@@ -14,9 +14,9 @@ from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.edit import Edit, changes_between
 from larch.core.lesson import Lesson
+from larch.core.maths.plane.forms import Circle, Line, Path, Spot
 from larch.core.page import Page
 from larch.core.picks import Pick, built
-from larch.core.plane.forms import Circle, Line, Path, Spot
 from larch.core.rules import RULES
 from larch.core.session import Session
 from larch.core.settle import carried, descendants, dragged_to, followers, free_of, set_free, settle
@@ -243,7 +243,7 @@ WHOLE = {
 
 @pytest.mark.parametrize("name", RULES)
 def test_every_rule_makes_what_it_says_and_survives_nonsense(name: str) -> None:
-    from larch.core.plane.forms import NotThere
+    from larch.core.maths.plane.forms import NotThere
     from larch.core.rules import made_by
     from larch.core.thing import kinds
 

@@ -9,11 +9,11 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core import geometry
 from larch.core.base.shape import Box, Placement, box_of
+from larch.core.maths import geometry
+from larch.core.maths.special import regular_corners
 from larch.core.page import Page
 from larch.core.semi_regular import SEMI_REGULAR, cell, semi_regular
-from larch.core.special import regular_corners
 from larch.core.things.polygon import Polygon
 from larch.core.things.silhouette import PICTURES, Silhouette, covered
 from larch.core.things.tiles import Tiles, take_apart, tessellate, tiles_of

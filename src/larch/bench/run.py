@@ -214,7 +214,7 @@ def vertex(app: Any) -> None:
     from PyQt6.QtCore import QEvent
 
     from larch.core.base.shape import Placement
-    from larch.core.geometry import area, interior_angles, perimeter, sides
+    from larch.core.maths.geometry import area, interior_angles, perimeter, sides
     from larch.core.page import Page
     from larch.core.things.polygon import Polygon
 

@@ -13,7 +13,7 @@ from PyQt6.QtGui import QColor, QFont, QPainter, QPainterPath, QPen, QRawFont
 
 from larch.board.look import ASSETS, load_fonts
 from larch.core.base.memo import cache_in_thread, remember
-from larch.core.expression.tree import (
+from larch.core.maths.expression.tree import (
     Binary,
     Call,
     Name,

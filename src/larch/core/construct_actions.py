@@ -11,10 +11,10 @@ from larch.core.base.words import _
 from larch.core.compare import COMPARING
 from larch.core.edit import Edit
 from larch.core.figure import Figure, place
+from larch.core.maths.plane.forms import NotThere
+from larch.core.maths.plane.meet import meetings
 from larch.core.page import Page
 from larch.core.picks import Pick, built
-from larch.core.plane.forms import NotThere
-from larch.core.plane.meet import meetings
 from larch.core.rules import RULES, fits
 from larch.core.settle import set_free
 
@@ -86,7 +86,7 @@ def _results(page: Page, name: str, figures: Sequence[Figure]) -> int:
         except NotThere:
             return 1
     if name == "tangent":
-        from larch.core.plane.construct import tangents
+        from larch.core.maths.plane.construct import tangents
 
         try:
             return len(tangents(forms[0], forms[1]))  # type: ignore[arg-type]

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from itertools import accumulate, pairwise
 from typing import TYPE_CHECKING, Any
 
-from larch.core import geometry
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.plane.forms import Circle, Ellipse
+from larch.core.maths import geometry
+from larch.core.maths.plane.forms import Circle, Ellipse
 
 if TYPE_CHECKING:
     from larch.core.figure import Figure

@@ -74,7 +74,7 @@ def measure(
 def read_number(typed: str) -> float:
     """The number a person typed ("3", "2,5", "−1", "1/2 cm"); raises ValueError with one sentence."""
     from larch.core.base.words import _
-    from larch.core.expression import ExpressionError, Undefined, parse, value_at
+    from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
 
     cleaned = typed.strip().rstrip("°").strip()
     for unit in ("cm²", "cm", "°"):

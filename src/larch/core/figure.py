@@ -13,7 +13,7 @@ from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.fact import Fact, read_number
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.thing import Thing
 
 if TYPE_CHECKING:

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from larch.core import geometry
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
+from larch.core.maths import geometry
 
 if TYPE_CHECKING:
     from larch.core.things.polygon import Polygon

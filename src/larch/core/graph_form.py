@@ -8,9 +8,9 @@ from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from larch.core.base.shape import Point
-from larch.core.expression import Undefined, value_at, values
-from larch.core.graph import Curve, branches
-from larch.core.plane.forms import Graph, NotThere
+from larch.core.maths.expression import Undefined, value_at, values
+from larch.core.maths.graph import Curve, branches
+from larch.core.maths.plane.forms import Graph, NotThere
 
 if TYPE_CHECKING:
     from larch.core.things.axes import Axes

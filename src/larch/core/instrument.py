@@ -13,9 +13,9 @@ from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import read_number
 from larch.core.figure import Figure
+from larch.core.maths.plane.forms import Angle, Line, NotThere, Path
+from larch.core.maths.plane.near import along, at_share
 from larch.core.page import Page
-from larch.core.plane.forms import Angle, Line, NotThere, Path
-from larch.core.plane.near import along, at_share
 from larch.core.thing import Snap, Thing
 
 TURN_STEP = 15.0
@@ -58,7 +58,7 @@ class Instrument(Thing, frozen=True, kw_only=True, tag="_instrument"):
         return box_of(self.outline())
 
     def touches(self, x: float, y: float, slack: float) -> bool:
-        from larch.core import geometry
+        from larch.core.maths import geometry
 
         ring = self.outline()
         return geometry.inside(ring, x, y) or any(

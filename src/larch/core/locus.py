@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.shape import Point
 from larch.core.figure import Figure, split_ref
-from larch.core.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
-from larch.core.plane.near import on_form
+from larch.core.maths.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
+from larch.core.maths.plane.near import on_form
 from larch.core.rules import made_by
 
 if TYPE_CHECKING:

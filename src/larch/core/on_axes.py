@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.fact import Fact, number_text
-from larch.core.plane.forms import Circle, Form, Line, Path, Spot
-from larch.core.surd import recognised
+from larch.core.maths.plane.forms import Circle, Form, Line, Path, Spot
+from larch.core.maths.surd import recognised
 
 if TYPE_CHECKING:
     from larch.core.page import Page

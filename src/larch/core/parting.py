@@ -11,7 +11,6 @@ import re
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from larch.core import geometry
 from larch.core.action import Action, Things
 from larch.core.arrange import put
 from larch.core.base.hues import HUES
@@ -21,6 +20,7 @@ from larch.core.cutting import Piece, area_of, cut_by, equal_strips, fan, grid, 
 from larch.core.edit import Edit
 from larch.core.fact import read_number
 from larch.core.figure import Figure, Part
+from larch.core.maths import geometry
 from larch.core.page import Page
 from larch.core.thing import Thing
 

@@ -10,11 +10,11 @@ from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.figure import Figure, free_letters, place, side
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
+from larch.core.maths.plane.meet import meetings
+from larch.core.maths.plane.near import distance, parameter, within
 from larch.core.on_axes import axes_under
 from larch.core.page import Page
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
-from larch.core.plane.meet import meetings
-from larch.core.plane.near import distance, parameter, within
 from larch.core.rules import RULES, Rule, fits, made_by
 from larch.core.settle import Settler, plan_of, settle
 from larch.core.snapping import hold_point
@@ -58,7 +58,7 @@ def point_at(page: Page, things: Sequence[Thing], at: Point, reach: float, snap:
     if crossing is not None:
         return crossing
     if curves:
-        from larch.core.plane.near import on_form
+        from larch.core.maths.plane.near import on_form
         from larch.core.things.point import Point as PointThing
 
         ref, form = min(curves, key=lambda curve: distance(curve[1], at))

@@ -6,17 +6,17 @@ import math
 from collections.abc import Callable, Iterator
 from typing import TYPE_CHECKING, Any
 
-from larch.core import geometry
 from larch.core.base.memo import remember
 from larch.core.base.words import _
-from larch.core.classify import symmetry
 from larch.core.fact import Fact, Told, read_number
 from larch.core.figure import split_letters
+from larch.core.maths import geometry
+from larch.core.maths.classify import symmetry
+from larch.core.maths.plane.forms import Path
+from larch.core.maths.special import regular_corners
 from larch.core.on_axes import coordinate_facts
-from larch.core.plane.forms import Path
 from larch.core.reshape import follows, reshaped
 from larch.core.scale import angle_fact, area_fact, factor, length_fact, read_area, read_length
-from larch.core.special import regular_corners
 from larch.core.wishes import Wish, set_angle, set_area, set_height, set_perimeter, set_side, triangle_from
 
 if TYPE_CHECKING:

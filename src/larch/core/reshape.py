@@ -8,8 +8,8 @@ from typing import Any
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.figure import Figure, place, split_ref
+from larch.core.maths.plane.forms import Form
 from larch.core.page import Page
-from larch.core.plane.forms import Form
 from larch.core.thing import Thing
 
 CLOSE = 1e-6
@@ -41,7 +41,7 @@ def follows(page: Page, figure: Figure) -> str:
 
 def fitted(figure: Figure, form: Form) -> Figure:
     """A free figure with a form in page coordinates, keeping its placement where it has corners of its own."""
-    from larch.core.plane.forms import Path
+    from larch.core.maths.plane.forms import Path
 
     place = figure.placement
     if isinstance(form, Path) and hasattr(figure, "vertices"):
@@ -52,7 +52,7 @@ def fitted(figure: Figure, form: Form) -> Figure:
 
 def points_for(page: Page, figure: Figure, form: Form) -> list[Point | None]:
     """Where the points that a figure follows from must be for it to have a form; None for those that may stay."""
-    from larch.core.plane.forms import Circle, Line, Path
+    from larch.core.maths.plane.forms import Circle, Line, Path
 
     match form, figure.rule:
         case Line(a, b), "segment" | "ray" | "line" | "vector":

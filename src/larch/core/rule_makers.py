@@ -6,10 +6,10 @@ import math
 from collections.abc import Callable, Sequence
 
 from larch.core.base.shape import Point
-from larch.core.plane import construct, moves
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
-from larch.core.plane.meet import meetings
-from larch.core.plane.near import on_form, parameter
+from larch.core.maths.plane import construct, moves
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.maths.plane.meet import meetings
+from larch.core.maths.plane.near import on_form, parameter
 
 Forms = Sequence[Form]
 Values = Sequence[float]
@@ -112,7 +112,7 @@ def make_centre(forms: Forms, values: Values) -> Form:
         case Circle(centre) | Ellipse(centre):
             return Spot(*centre)
         case Path(corners) if corners:
-            from larch.core.measure import centroid
+            from larch.core.maths.measure import centroid
 
             found = centroid(corners)
             if found is None:

@@ -9,8 +9,8 @@ from typing import Any, NamedTuple
 
 from larch.core import rule_makers as make
 from larch.core.base.shape import Point
-from larch.core.plane import construct, moves
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, sound
+from larch.core.maths.plane import construct, moves
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, sound
 from larch.core.rule_makers import MOST_CORNERS, Forms, Maker, Values
 
 

@@ -11,7 +11,7 @@ from msgspec import Struct
 
 from larch.core.base.words import _
 from larch.core.fact import Fact, number_text, read_number
-from larch.core.surd import recognised
+from larch.core.maths.surd import recognised
 
 if TYPE_CHECKING:
     from larch.core.page import Page

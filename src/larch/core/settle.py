@@ -11,8 +11,8 @@ from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.figure import Figure, part_of, split_ref
 from larch.core.lesson import Lesson
+from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.page import Page, positions
-from larch.core.plane.forms import Form, NotThere
 from larch.core.rules import RULES, made_by
 from larch.core.thing import Thing
 

@@ -163,7 +163,7 @@ class _Solver:
 
 def given(triangle: object) -> tuple[set[int], set[int], int | None]:
     """What is shown on a triangle: sides and angles by the corner (across), and where it has a right angle."""
-    from larch.core import geometry
+    from larch.core.maths import geometry
     from larch.core.things.polygon import Polygon
 
     assert isinstance(triangle, Polygon)

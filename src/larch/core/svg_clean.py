@@ -12,7 +12,7 @@ from xml.parsers import expat
 from xml.sax.saxutils import escape, quoteattr
 
 from larch.core.base.words import _
-from larch.core.svg_shapes import LENGTH, PIXELS
+from larch.core.maths.svg_shapes import LENGTH, PIXELS
 
 LARGEST = 8 * 2**20
 DEEPEST = 120

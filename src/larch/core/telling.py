@@ -12,9 +12,9 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from larch.core.base.memo import remember
-from larch.core.expression import ExpressionError, Undefined, parse, value_at
 from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
+from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
 from larch.core.page import Page
 from larch.core.rich import Lettered
 from larch.core.scale import length_fact
@@ -58,7 +58,7 @@ def _bare(fact: Fact) -> str:
 
 def _written(page: Page, value: float) -> str:
     if page.scale.exact:
-        from larch.core.surd import recognised
+        from larch.core.maths.surd import recognised
 
         exact = recognised(value)
         if exact is not None:

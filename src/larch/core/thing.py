@@ -18,8 +18,8 @@ from larch.core.fact import Fact
 if TYPE_CHECKING:
     from larch.core.action import Action
     from larch.core.edit import Edit
+    from larch.core.maths.plane.forms import Form
     from larch.core.page import Page
-    from larch.core.plane.forms import Form
     from larch.core.things.ink import Ink
 
 

@@ -3,7 +3,7 @@
 Three- and four-sided shapes always do, by half turns about the middles of their sides. A regular polygon does if its
 angle divides a full turn. Any other shape is tried for a boundary that can be split as translations or half turns need
 it: two or three pairs of translated pieces (Beauquier and Nivat 1991), or Conway's criterion (Schattschneider 1980);
-then for quarter, third and sixth turns and glide reflections (`larch.core.heesch`).
+then for quarter, third and sixth turns and glide reflections (`larch.core.maths.heesch`).
 """
 
 from __future__ import annotations
@@ -12,14 +12,14 @@ import math
 from collections.abc import Sequence
 from functools import lru_cache
 
-from larch.core import geometry
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.classify import classify, polygon_name
 from larch.core.fact import number_text
-from larch.core.heesch import Tiling as Tiling
-from larch.core.heesch import unit_of
-from larch.core.plane.moves import Move, point_reflection, translation
+from larch.core.maths import geometry
+from larch.core.maths.classify import classify, polygon_name
+from larch.core.maths.heesch import Tiling as Tiling
+from larch.core.maths.heesch import unit_of
+from larch.core.maths.plane.moves import Move, point_reflection, translation
 
 MOST_CORNERS = 24
 FINEST = 40  # sides, when they are divided into equal ones

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
+from larch.core.maths.special import regular_corners
 from larch.core.nibs import Pen
 from larch.core.page import Page
 from larch.core.parting import share
@@ -14,7 +15,6 @@ from larch.core.picks import Pick, built
 from larch.core.scale import Scale
 from larch.core.settle import settle
 from larch.core.solve_triangle import work_out
-from larch.core.special import regular_corners
 from larch.core.thing import Thing
 from larch.core.things.circle import Circle
 from larch.core.things.compasses import Compasses

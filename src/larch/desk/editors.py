@@ -15,8 +15,8 @@ from larch.board.views import view_of
 from larch.core.arrange import put
 from larch.core.base.words import _
 from larch.core.edit import Edit
-from larch.core.expression import ExpressionError, parse, reading
-from larch.core.graph import readable
+from larch.core.maths.expression import ExpressionError, parse, reading
+from larch.core.maths.graph import readable
 from larch.core.page import Page
 from larch.core.rich import Lettered
 from larch.core.thing import Thing

@@ -11,7 +11,7 @@ from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.board.paint import HINTS
 from larch.core.base.hues import GOLD_TEXT
 from larch.core.base.shape import Point
-from larch.core.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
+from larch.core.maths.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
 from larch.core.rules import RULES, made_by
 
 SIDE = 100.0  # of the square in which the examples are drawn
@@ -83,7 +83,7 @@ class RuleButton(QAbstractButton):
 
 def _aids(name: str) -> list[Form]:
     """Thin lines that tell the centres of a triangle apart: medians, circles, heights."""
-    from larch.core.plane import construct
+    from larch.core.maths.plane import construct
 
     if name not in ("centroid", "circumcentre", "incentre", "orthocentre", "incircle"):
         return []

@@ -10,8 +10,8 @@ from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Pr
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.edit import Edit
+from larch.core.maths.plane.forms import NotThere
 from larch.core.picks import Pick, built, near_box, nearest_value, pick, put_below_points
-from larch.core.plane.forms import NotThere
 from larch.core.questions import asked
 from larch.core.rules import RULES
 from larch.core.settle import settle

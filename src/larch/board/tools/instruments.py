@@ -12,8 +12,8 @@ from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import number_text
 from larch.core.instrument import Instrument, drag_two, held, held_turn, points_near, slid
+from larch.core.maths.plane.forms import direction, towards
 from larch.core.nibs import Pen
-from larch.core.plane.forms import direction, towards
 from larch.core.scale import length_fact
 from larch.core.thing import Snap, Thing
 from larch.core.things.circle import Circle

@@ -20,8 +20,8 @@ from larch.board.figure_view import (
 )
 from larch.board.look import colour
 from larch.board.slips import Slip
+from larch.core.maths.plane.forms import NotThere, span_of, towards
 from larch.core.page import Page
-from larch.core.plane.forms import NotThere, span_of, towards
 from larch.core.thing import Thing
 from larch.core.things.angle import ARC, Angle
 from larch.core.things.locus import Locus

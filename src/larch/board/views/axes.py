@@ -10,7 +10,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.strokes import polygon_of, ribbon
 from larch.board.views.base import View, words
-from larch.core.graph import Curve, branches
+from larch.core.maths.graph import Curve, branches
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.axes import Axes, tick_text

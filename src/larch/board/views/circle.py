@@ -12,9 +12,9 @@ from larch.board.figure_view import FigureView, line_pen, shown_facts, stacked, 
 from larch.board.look import colour
 from larch.board.slips import Slip
 from larch.core.base.shape import Point
+from larch.core.maths.plane.forms import Line as LineForm
+from larch.core.maths.plane.near import at_share
 from larch.core.page import Page
-from larch.core.plane.forms import Line as LineForm
-from larch.core.plane.near import at_share
 from larch.core.thing import Thing
 from larch.core.things.circle import Circle, Ellipse
 

@@ -12,7 +12,7 @@ from larch.board.mathset import Setting, paint_setting, set_node
 from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
-from larch.core.expression import ExpressionError, parse
+from larch.core.maths.expression import ExpressionError, parse
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.equation import Equation

@@ -23,11 +23,11 @@ from larch.board.figure_view import (
 from larch.board.look import NEEDLE
 from larch.board.slips import Slip
 from larch.board.views.base import words
-from larch.core import geometry
 from larch.core.base.hues import hex_of
 from larch.core.base.shape import Box, Point
 from larch.core.figure_marks import alongside, equal_sides, fold_axes
-from larch.core.measure import centroid
+from larch.core.maths import geometry
+from larch.core.maths.measure import centroid
 from larch.core.page import Page
 from larch.core.thing import Thing
 from larch.core.things.polygon import Polygon, sorted_out

@@ -11,10 +11,10 @@ from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.fact import Fact, read_number
 from larch.core.figure import Figure
+from larch.core.maths.plane.forms import Angle as AngleForm
+from larch.core.maths.plane.forms import Line, NotThere, direction, span_of, towards
+from larch.core.maths.plane.near import distance
 from larch.core.page import Page
-from larch.core.plane.forms import Angle as AngleForm
-from larch.core.plane.forms import Line, NotThere, direction, span_of, towards
-from larch.core.plane.near import distance
 from larch.core.scale import angle_fact
 from larch.core.thing import Handle, ShelfItem, Thing
 

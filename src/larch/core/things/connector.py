@@ -11,14 +11,14 @@ from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import Figure, split_ref
+from larch.core.maths.plane.forms import NotThere, Path
+from larch.core.maths.plane.near import distance
+from larch.core.maths.routing import leaves, squared, straight
 from larch.core.page import Page
-from larch.core.plane.forms import NotThere, Path
-from larch.core.plane.near import distance
-from larch.core.routing import leaves, squared, straight
 from larch.core.thing import Thing
 
 if TYPE_CHECKING:
-    from larch.core.plane.forms import Form
+    from larch.core.maths.plane.forms import Form
     from larch.core.settle import Settler
 
 WIDTH = 6.0

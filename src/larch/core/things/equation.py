@@ -11,11 +11,11 @@ from larch.core.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.edit import Edit
-from larch.core.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
 from larch.core.fact import Fact, number_text
-from larch.core.graph import Curve, NotDrawn, curve_of, linear_parts, readable
+from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
+from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
+from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.page import Page
-from larch.core.plane.forms import Form, NotThere
 from larch.core.thing import ShelfItem, Thing
 
 if TYPE_CHECKING:

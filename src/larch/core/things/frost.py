@@ -13,7 +13,7 @@ from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
-from larch.core.geometry import inside as within_ring
+from larch.core.maths.geometry import inside as within_ring
 from larch.core.page import Page
 from larch.core.thing import ShelfItem, Thing
 

@@ -15,7 +15,7 @@ from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure
-from larch.core.geometry import distance_to_side
+from larch.core.maths.geometry import distance_to_side
 from larch.core.nibs import DASHES, ENDS, NIBS, Nib, Pen
 from larch.core.page import Page
 from larch.core.thing import Handle, Thing

@@ -13,11 +13,11 @@ from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact
 from larch.core.figure import Figure
+from larch.core.maths.plane.forms import Line as LineForm
+from larch.core.maths.plane.forms import Path, direction
+from larch.core.maths.plane.near import distance
 from larch.core.on_axes import coordinate_facts
 from larch.core.page import Page
-from larch.core.plane.forms import Line as LineForm
-from larch.core.plane.forms import Path, direction
-from larch.core.plane.near import distance
 from larch.core.reshape import reshaped
 from larch.core.scale import angle_fact, length_fact, read_length
 from larch.core.thing import Handle, ShelfItem, Thing

@@ -10,9 +10,9 @@ from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.figure import Figure
+from larch.core.maths.plane.forms import Path
+from larch.core.maths.plane.near import distance
 from larch.core.page import Page
-from larch.core.plane.forms import Path
-from larch.core.plane.near import distance
 
 
 class Locus(Figure, frozen=True, kw_only=True, tag="locus"):

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar
 
-from larch.core import geometry
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
 from larch.core.fact import Fact, measure
+from larch.core.maths import geometry
 from larch.core.page import Page
 from larch.core.thing import Thing
 

@@ -11,10 +11,10 @@ from larch.core.base.shape import Box, Placement
 from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.figure import Figure, free_letters
+from larch.core.maths.plane.forms import Spot
+from larch.core.maths.plane.near import on_form, parameter
 from larch.core.on_axes import axes_under, pair
 from larch.core.page import Page
-from larch.core.plane.forms import Spot
-from larch.core.plane.near import on_form, parameter
 from larch.core.snapping import hold_point
 from larch.core.thing import ShelfItem, Snap, Thing
 

@@ -10,8 +10,8 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.fact import Fact
 from larch.core.instrument import Instrument, lines_near, points_near
+from larch.core.maths.plane.forms import direction
 from larch.core.page import Page
-from larch.core.plane.forms import direction
 from larch.core.scale import angle_fact
 from larch.core.thing import Handle, ShelfItem, Snap, Thing
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core import geometry
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
 from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
+from larch.core.maths import geometry
 from larch.core.page import Page
 from larch.core.scale import area_fact
 from larch.core.thing import ShelfItem, Thing

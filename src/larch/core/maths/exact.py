@@ -12,8 +12,8 @@ from fractions import Fraction
 from typing import Any
 
 from larch.core.base.words import _
-from larch.core.expression import ExpressionError, Undefined, exact_at, parse, value_at
-from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number
+from larch.core.maths.expression import ExpressionError, Undefined, exact_at, parse, value_at
+from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number
 
 PRECISION, EQUAL_DIGITS = 60, 40
 MEASURED = 1e-9  # relative; floats that differ by less are equal

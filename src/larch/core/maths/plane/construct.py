@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 
 from larch.core.base.shape import Point
-from larch.core.plane.forms import SAME, Angle, Circle, Line, NotThere, Spot, direction, span_of, towards
-from larch.core.plane.near import along, at_share
+from larch.core.maths.plane.forms import SAME, Angle, Circle, Line, NotThere, Spot, direction, span_of, towards
+from larch.core.maths.plane.near import along, at_share
 
 
 def midpoint(a: Point, b: Point) -> Spot:
@@ -48,7 +48,7 @@ def angle_bisector(vertex: Point, a: Point, b: Point) -> Line:
 
 def line_bisectors(one: Line, other: Line) -> tuple[Line, Line]:
     """The two lines that halve the angles between two lines."""
-    from larch.core.plane.meet import meetings
+    from larch.core.maths.plane.meet import meetings
 
     _directed(one)
     _directed(other)

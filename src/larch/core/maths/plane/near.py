@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 
 from larch.core.base.shape import Point
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
-from larch.core.plane.graphs import graph_parameter
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
+from larch.core.maths.plane.graphs import graph_parameter
 
 
 def along(line: Line, at: Point) -> float:
@@ -126,13 +126,13 @@ def _to_graph(graph: Graph, at: Point) -> float:
 
 def within(form: Form, at: Point) -> bool:
     """Whether a place lies inside a form that has an inside."""
-    from larch.core.geometry import inside
+    from larch.core.maths.geometry import inside
 
     match form:
         case Circle(centre, radius, "circle"):
             return math.dist(centre, at) <= radius
         case Circle(centre, radius, kind) if kind in ("sector", "cap"):
-            from larch.core.plane.forms import outline
+            from larch.core.maths.plane.forms import outline
 
             return math.dist(centre, at) <= radius and inside(outline(form), *at)
         case Ellipse(centre, rx, ry, turn):

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from decimal import localcontext
 from typing import NamedTuple
 
-from larch.core.exact import PRECISION, Scalar, alike, is_zero
+from larch.core.maths.exact import PRECISION, Scalar, alike, is_zero
 
 ExactPoint = tuple[Scalar, Scalar]
 NAMES = {
@@ -120,7 +120,7 @@ class _Shape:
         return Sort(found.kind, (*found.also, f"{polygon_name(len(self.points))} with a straight angle"), found.why)
 
     def crossed(self) -> bool:
-        from larch.core.geometry import crosses_itself
+        from larch.core.maths.geometry import crosses_itself
 
         return crosses_itself([(float(x), float(y)) for x, y in self.points])
 

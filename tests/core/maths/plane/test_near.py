@@ -9,9 +9,9 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot
-from larch.core.plane.forms import box_round, outline, sound, span_of
-from larch.core.plane.near import on_form, parameter, within
+from larch.core.maths.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot
+from larch.core.maths.plane.forms import box_round, outline, sound, span_of
+from larch.core.maths.plane.near import on_form, parameter, within
 
 coordinate = st.floats(-200, 200, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

@@ -14,7 +14,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from larch.core.base.shape import Point
-from larch.core.plane.moves import Move
+from larch.core.maths.plane.moves import Move
 
 SAME = 1e-7
 MOST_MOVES = 600  # of the group, looked through for its translations

@@ -7,7 +7,7 @@ import math
 from typing import NamedTuple, TypeVar
 
 from larch.core.base.shape import Point
-from larch.core.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 
 F = TypeVar("F", bound=Form)
 

@@ -7,19 +7,19 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
-from larch.core import geometry
 from larch.core.base.shape import Point
-from larch.core.classify import classify
+from larch.core.maths import geometry
+from larch.core.maths.classify import classify
 
 if TYPE_CHECKING:
-    from larch.core.svg_shapes import Outline, Round
+    from larch.core.maths.svg_shapes import Outline, Round
 
 ROUND = 1e-9  # relative difference of half axes up to which an ellipse is a circle
 
 
 def measured(shape: Outline | Round) -> dict[str, Any]:
     """The measures of a shape under the keys that `larch measure --json` prints."""
-    from larch.core.svg_shapes import Round  # an XML parser, which figures of a page do without
+    from larch.core.maths.svg_shapes import Round  # an XML parser, which figures of a page do without
 
     return _round(shape) if isinstance(shape, Round) else _outline(shape)
 

@@ -9,9 +9,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Point
-from larch.core.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot, moves
-from larch.core.plane.forms import outline, span_of
-from larch.core.plane.near import distance
+from larch.core.maths.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot, moves
+from larch.core.maths.plane.forms import outline, span_of
+from larch.core.maths.plane.near import distance
 
 coordinate = st.floats(-300, 300, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

@@ -10,9 +10,9 @@ import sympy
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot
-from larch.core.plane.meet import meetings
-from larch.core.plane.near import distance
+from larch.core.maths.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot
+from larch.core.maths.plane.meet import meetings
+from larch.core.maths.plane.near import distance
 
 small = st.integers(-60, 60)
 points = st.tuples(small, small)

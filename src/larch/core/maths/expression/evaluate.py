@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.memo import remember
 from larch.core.base.words import _
-from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, children
+from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, children
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

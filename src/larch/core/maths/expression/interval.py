@@ -14,8 +14,8 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from larch.core.expression.evaluate import VALUES, odd_root
-from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number
+from larch.core.maths.expression.evaluate import VALUES, odd_root
+from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number
 
 Array = NDArray[Any]
 

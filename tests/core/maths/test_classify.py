@@ -10,8 +10,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core.classify import classify, polygon_name, symmetry
-from larch.core.exact import read_coordinate
+from larch.core.maths.classify import classify, polygon_name, symmetry
+from larch.core.maths.exact import read_coordinate
 
 fractions = st.fractions(-50, 50, max_denominator=12)
 pairs = st.tuples(fractions, fractions)

@@ -10,9 +10,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Point
-from larch.core.plane import Circle, Line, NotThere, construct
-from larch.core.plane.forms import direction
-from larch.core.plane.near import distance
+from larch.core.maths.plane import Circle, Line, NotThere, construct
+from larch.core.maths.plane.forms import direction
+from larch.core.maths.plane.near import distance
 
 coordinate = st.floats(-300, 300, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, Any
 from msgspec import Struct
 
 from larch.core.base.words import _
-from larch.core.expression import ExpressionError, Node, names_in, parse, values
-from larch.core.expression.tree import Binary, Name, Negative, Number, Relation
+from larch.core.maths.expression import ExpressionError, Node, names_in, parse, values
+from larch.core.maths.expression.tree import Binary, Name, Negative, Number, Relation
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -77,7 +77,7 @@ def _solved(node: Relation, name: str, other: str) -> Curve | None:
     if parts is None or names_in(parts[0]):
         return None
     factor, rest = parts
-    from larch.core.expression import Undefined, value_at
+    from larch.core.maths.expression import Undefined, value_at
 
     try:
         size = value_at(factor)
@@ -123,7 +123,7 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
     """
     import numpy as np
 
-    from larch.core.expression.interval import unbroken
+    from larch.core.maths.expression.interval import unbroken
 
     edges = np.linspace(low, high, COARSE + 1)
     starts, ends = edges[:-1], edges[1:]

@@ -10,8 +10,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading, value_at, values
-from larch.core.expression.tree import Binary, Call, Name, Negative, Node, Number
+from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading, value_at, values
+from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from larch.core.base.shape import Point
-from larch.core.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
+from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 
 CLOSE = 1e-7  # page units within which a curve that does not cross touches
 MOST_MEETINGS = 40

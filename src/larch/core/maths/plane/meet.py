@@ -6,8 +6,8 @@ import math
 from collections.abc import Callable
 
 from larch.core.base.shape import Point
-from larch.core.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
-from larch.core.plane.graphs import graph_meetings
+from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
+from larch.core.maths.plane.graphs import graph_meetings
 
 SAMPLES = 720  # of an ellipse, between which its meetings with another curve are looked for
 EDGE = 1e-9  # share of a segment by which a meeting may miss its end

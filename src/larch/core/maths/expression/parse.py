@@ -15,7 +15,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from larch.core.base.words import _
-from larch.core.expression.tree import (
+from larch.core.maths.expression.tree import (
     CONSTANTS,
     Binary,
     Call,

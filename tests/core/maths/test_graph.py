@@ -11,8 +11,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.expression import ExpressionError, parse, values
-from larch.core.graph import NotDrawn, branches, curve_of, linear_parts
+from larch.core.maths.expression import ExpressionError, parse, values
+from larch.core.maths.graph import NotDrawn, branches, curve_of, linear_parts
 
 
 def breaks(source: str, low: float = -6, high: float = 6) -> list[float]:

@@ -9,7 +9,7 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core import geometry
+from larch.core.maths import geometry
 from tests.samples import points
 
 polygons = st.lists(points, min_size=3, max_size=9, unique=True)

@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from scipy import special
 
 from larch.cli import main
-from larch.core.measure import centroid, ellipse_perimeter, half_axes, measured
-from larch.core.svg_shapes import Matrix, SvgError, read_svg, transform
+from larch.core.maths.measure import centroid, ellipse_perimeter, half_axes, measured
+from larch.core.maths.svg_shapes import Matrix, SvgError, read_svg, transform
 from tests.samples import points
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 100">'

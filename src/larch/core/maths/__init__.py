@@ -1,0 +1,1 @@
+"""Mathematics without a page."""
