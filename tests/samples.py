@@ -6,9 +6,9 @@ import math
 
 from hypothesis import strategies as st
 
-from larch.core import picture_set
 from larch.core.base.shape import Placement
 from larch.core.figure import Figure
+from larch.core.media import picture_set
 from larch.core.nibs import NIBS, Pen
 from larch.core.organisers import KINDS
 from larch.core.page import Page

@@ -17,7 +17,7 @@ import zlib
 from pathlib import Path
 
 from larch.core.base.folding import folded
-from larch.core.picture_set import KEY, packed_ids
+from larch.core.media.picture_set import KEY, packed_ids
 
 LANGUAGES = [
     "en",

@@ -11,7 +11,7 @@ from PyQt6.QtTest import QTest
 
 from larch.board import pictures
 from larch.core.base.shape import Placement
-from larch.core.media import store
+from larch.core.media.store import store
 from larch.core.things.block import Block
 from larch.core.things.picture import Picture
 from larch.core.things.sheet import Sheet
@@ -356,7 +356,7 @@ def test_what_has_been_lost_is_shown_as_missing_and_kept(hand: Hand) -> None:
 
 
 def test_a_drawing_in_one_colour_is_painted_in_that_colour(hand: Hand) -> None:
-    from larch.core import picture_set
+    from larch.core.media import picture_set
 
     drawing = picture_set.search("red apple", 1)[0]
     image = pictures.painted.get(f"{drawing.hash}.svg", "#1F6F8B", 64)

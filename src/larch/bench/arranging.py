@@ -56,7 +56,7 @@ def searching(app: Any) -> None:
     """A key in the search of the shelf: what is found, its cards, their first paint; and the memory that it takes."""
     from PyQt6.QtWidgets import QWidget
 
-    from larch.core import picture_set
+    from larch.core.media import picture_set
     from larch.desk.shelf import Shelf
 
     bare = _memory()
@@ -97,8 +97,8 @@ def _memory() -> float:
 
 def panning(app: Any) -> None:
     """A page with three hundred pictures, moved and painted frame by frame."""
-    from larch.core import picture_set
     from larch.core.base.shape import Placement
+    from larch.core.media import picture_set
     from larch.core.page import Page
     from larch.core.things.picture import Picture
 

@@ -17,9 +17,9 @@ from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.codec import CodecError, page_from_json, page_to_json
 from larch.core.lesson import Lesson
-from larch.core.media import LARGEST as LARGEST_MEDIUM
-from larch.core.media import NAME as MEDIUM
-from larch.core.media import digest, store
+from larch.core.media.store import LARGEST as LARGEST_MEDIUM
+from larch.core.media.store import NAME as MEDIUM
+from larch.core.media.store import digest, store
 from larch.core.page import Page
 
 if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
@@ -284,7 +284,7 @@ def _read_media(archive: zipfile.ZipFile, pages: list[Page], losses: list[str]) 
 def _harmless(data: bytes, name: str) -> bytes:
     """A lesson from elsewhere may hold a drawing that no one has looked at. Raises ValueError."""
     if name.endswith(".svg"):
-        from larch.core.svg_clean import clean_svg
+        from larch.core.media.svg_clean import clean_svg
 
         if clean_svg(data).dropped:
             raise ValueError("the drawing does more than to show something")

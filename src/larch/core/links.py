@@ -13,7 +13,7 @@ from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.lesson import Lesson
-from larch.core.media import NAME
+from larch.core.media.store import NAME
 from larch.core.page import Page
 from larch.core.rich import TITLE
 from larch.core.thing import Thing

@@ -257,7 +257,7 @@ class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
 
     def media_names(self) -> tuple[str, ...]:
         """Whatever a newer version may mean by them, what looks like the name of a medium is carried along."""
-        from larch.core.media import NAME
+        from larch.core.media.store import NAME
 
         text = self.raw.decode("utf-8", "replace")
         return tuple(dict.fromkeys(match[0] for match in NAME.finditer(text)))

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QDesktopServices
 
 from larch.core.base.words import _
 from larch.core.links import RUNS, link_of, linked, page_link, read_link, said
-from larch.core.media import LARGEST, store
+from larch.core.media.store import LARGEST, store
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from larch.core import picture_set
 from larch.core.base.words import _
-from larch.core.picture_set import Drawing
+from larch.core.media import picture_set
+from larch.core.media.picture_set import Drawing
 from larch.core.thing import ShelfItem, Thing
 from larch.core.things.picture import Picture
 

@@ -10,9 +10,9 @@ from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.edit import Edit
 from larch.core.fact import Fact, measure, read_number
-from larch.core.media import NAME
+from larch.core.media.picture_set import LICENCE, drawing
+from larch.core.media.store import NAME
 from larch.core.page import Page
-from larch.core.picture_set import LICENCE, drawing
 from larch.core.thing import Handle, ShelfItem, Thing
 
 LEAST = 0.04  # share of a side that trimming leaves

@@ -19,7 +19,7 @@ from larch.core.base.folding import folded
 if TYPE_CHECKING:
     import sqlite3
 
-FILE = Path(__file__).parents[1] / "assets/pictures/pictures.sqlite"
+FILE = Path(__file__).parents[2] / "assets/pictures/pictures.sqlite"
 KEY = "dictionary"
 TRAYS = ("Nature", "Food", "Places", "Activities", "Objects", "People", "Faces", "Signs")
 LICENCE = "MIT"

@@ -104,7 +104,7 @@ def _from_set(name: str) -> bytes | None:
     """Drawings that come with Larch are never copied to the folder."""
     if not name.endswith(".svg"):
         return None
-    from larch.core.picture_set import drawing
+    from larch.core.media.picture_set import drawing
 
     return drawing(name[:64])
 

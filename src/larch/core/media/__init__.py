@@ -1,0 +1,1 @@
+"""Bytes kept by their hash, and the drawings that come along."""
