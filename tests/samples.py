@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 from larch.core.base.shape import Placement
 from larch.core.figure import Figure
 from larch.core.media import picture_set
-from larch.core.nibs import NIBS, Pen
+from larch.core.model.nibs import NIBS, Pen
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing, Unknown, kinds, shelf_items
 from larch.core.organisers import KINDS
-from larch.core.page import Page
-from larch.core.thing import Thing, Unknown, kinds, shelf_items
 from larch.core.things.connector import Connector
 from larch.core.things.ink import Ink, ink_from, line_from
 from larch.core.things.locus import Locus

@@ -270,9 +270,9 @@ def _number(text: str | None) -> Fraction | None:
 
 
 def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
-    from larch.core.fact import number_text
     from larch.core.maths.expression import Undefined, exact_at, names_in, value_at
     from larch.core.maths.expression.tree import Name, Relation
+    from larch.core.model.fact import number_text
     from larch.core.things.equation import fraction_text
 
     if isinstance(node, Relation) and node.op == "=" and isinstance(node.left, Name) and node.left != Name("x"):
@@ -298,9 +298,9 @@ def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
 
 
 def _measure(asked: argparse.Namespace) -> int:
-    from larch.core.fact import number_text
     from larch.core.maths.measure import measured
     from larch.core.maths.svg_shapes import SvgError, read_svg
+    from larch.core.model.fact import number_text
 
     try:
         shapes, left = read_svg(asked.picture.read_bytes())

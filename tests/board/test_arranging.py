@@ -7,7 +7,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from larch.core.base.shape import Placement
-from larch.core.edit import Edit
+from larch.core.model.edit import Edit
 from larch.core.things.block import Block
 from larch.core.things.connector import Connector
 from larch.core.things.frost import Frost

@@ -11,7 +11,7 @@ from PyQt6.QtTest import QTest
 from larch.board.tools.base import Prompt
 from larch.board.tools.construct import ConstructTool
 from larch.core.base.shape import Placement
-from larch.core.edit import Edit
+from larch.core.model.edit import Edit
 from larch.core.rules import RULES
 from larch.core.things.axes import Axes
 from larch.core.things.circle import Circle
@@ -211,7 +211,7 @@ def test_dragging_a_vertex_moves_dependants_in_the_same_frame(hand: Hand) -> Non
     hand.put(*(Point(placement=Placement(x, y)) for x, y in ((300, 300), (500, 300))))
     a, b = (thing.id for thing in hand.canvas.page.things)
     hand.window.canvas.select([a, b])
-    from larch.core.action import actions_for
+    from larch.core.model.action import actions_for
 
     joined = next(
         action for action in actions_for(hand.canvas.page, hand.canvas.things()) if action.name == "construct midpoint"

@@ -13,7 +13,7 @@ from larch.board.paint import paint_page
 from larch.board.slips import laid_out
 from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.settle import carried, settle
 from larch.core.things.circle import Circle
 from larch.core.things.point import Point
@@ -53,7 +53,7 @@ def test_what_is_not_there_is_faint_and_says_why(qapp: object) -> None:
 
 def test_fractions_stay_in_the_middle_of_their_parts() -> None:
     from larch.board.slips import laid_out
-    from larch.core.action import actions_for
+    from larch.core.model.action import actions_for
     from larch.core.things.polygon import Polygon
 
     sheet = Polygon(vertices=((0.0, 0.0), (360.0, 0.0), (360.0, 216.0), (0.0, 216.0)), placement=Placement(500, 180))

@@ -19,10 +19,10 @@ from larch.board.tools.place import HandTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
 from larch.core.base.shape import Box, Placement, Point, union
-from larch.core.edit import Edit
-from larch.core.nibs import Pen
-from larch.core.page import Page, with_groups
-from larch.core.thing import Snap, Thing
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page, with_groups
+from larch.core.model.thing import Snap, Thing
 from larch.core.things.block import Block
 from larch.core.things.ink import Ink
 from larch.core.things.polygon import Polygon

@@ -19,11 +19,11 @@ from larch.board.canvas import Canvas
 from larch.board.surface import Surface
 from larch.core import arrange
 from larch.core.base.shape import Placement
-from larch.core.edit import Edit
-from larch.core.lesson import Lesson, blank_lesson
-from larch.core.page import Page, Paper
+from larch.core.model.edit import Edit
+from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.model.page import Page, Paper
+from larch.core.model.thing import Thing
 from larch.core.session import Session
-from larch.core.thing import Thing
 from larch.core.things.axes import Axes
 from larch.core.things.block import Block
 from larch.core.things.equation import Equation
@@ -104,7 +104,7 @@ def test_the_kept_picture_equals_one_painted_afresh(steps: list[tuple[str, int]]
             surface.invalidate_all()
             continue
         after = edited(page, chosen, what, n)
-        from larch.core.edit import changed_things
+        from larch.core.model.edit import changed_things
 
         state["page"] = after
         surface.change(page, after, set(changed_things(page, after)))

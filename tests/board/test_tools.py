@@ -232,7 +232,7 @@ def test_editing_an_equation_repaints_the_axes(hand: Hand) -> None:
     hand.canvas.surface.sharpen(1000)
     before = hand.canvas.grab().toImage()
     page = hand.canvas.page
-    from larch.core.edit import Edit
+    from larch.core.model.edit import Edit
 
     changed = hand.thing(equation).replace(source="y = -x")
     hand.canvas.commit(Edit("edit", page, page.with_things({equation: changed})))

@@ -17,9 +17,9 @@ from larch.board.views import view_of, views
 from larch.board.views.ink import outline
 from larch.core.base.shape import Box, Placement
 from larch.core.maths.expression import parse
-from larch.core.nibs import Pen
-from larch.core.page import Page
-from larch.core.thing import Thing, Unknown, kinds
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing, Unknown, kinds
 from larch.core.things.ink import Ink, ink_from
 from larch.core.things.polygon import Polygon
 from larch.core.things.text import Text

@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from larch.core import align
 from larch.core.arrange import duplicate, forward, group, nudge, same_kind, to_depth
 from larch.core.base.shape import Placement
-from larch.core.edit import Edit
-from larch.core.page import Page, with_groups
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page, with_groups
 from larch.core.things.block import Block
 from larch.core.things.sheet import Sheet
 from larch.core.things.text import Text

@@ -6,13 +6,13 @@ import random
 
 import pytest
 
-from larch.core.action import actions_for
 from larch.core.arrange import brought, laid_out, put
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.common_facts import common_facts
-from larch.core.lesson import Lesson
+from larch.core.model.action import actions_for
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
 from larch.core.organisers import KINDS
-from larch.core.page import Page
 from larch.core.settle import settle
 from tests.samples import sample_things
 

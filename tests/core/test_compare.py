@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from larch.core.compare import fit, sentence
 from larch.core.maths import geometry
 from larch.core.maths.plane import Line, moves
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.polygon import Polygon
 
 coordinate = st.floats(-100, 100, allow_nan=False).map(lambda v: round(v, 1))

@@ -6,11 +6,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core import arrange, rub
-from larch.core.action import actions_for
 from larch.core.base.shape import Placement
-from larch.core.edit import Changes, Edit, changes_between
-from larch.core.lesson import Lesson, blank_lesson
-from larch.core.page import Page, with_groups
+from larch.core.model.action import actions_for
+from larch.core.model.edit import Changes, Edit, changes_between
+from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.model.page import Page, with_groups
 from larch.core.session import Session
 from larch.core.things.block import Block
 from larch.core.things.text import Text

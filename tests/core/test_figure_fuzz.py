@@ -7,9 +7,9 @@ import json
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from larch.core.action import actions_for
 from larch.core.codec import page_from_json, page_to_json
-from larch.core.page import Page
+from larch.core.model.action import actions_for
+from larch.core.model.page import Page
 from larch.core.rules import RULES
 from larch.core.settle import carried, settle
 from larch.core.steps import steps

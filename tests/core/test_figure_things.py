@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.fact import Fact
 from larch.core.figure import free_letters, split_letters, used_letters
 from larch.core.maths.plane.forms import outline
-from larch.core.page import Page
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
 from larch.core.settle import settle
 from larch.core.things.angle import Angle, angle_word
 from larch.core.things.circle import Circle, Ellipse

@@ -12,7 +12,7 @@ from larch.core.base.shape import Placement
 from larch.core.maths.plane.forms import Circle, Ellipse, Graph, Line, NotThere, Path, Spot
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import distance, on_form, parameter
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.picks import built, form_at, point_at
 from larch.core.settle import followers, settle, without
 from larch.core.steps import sentence

@@ -12,8 +12,8 @@ from larch.core.base.shape import Box
 from larch.core.common_facts import common_facts
 from larch.core.guides import guide
 from larch.core.holds import ALONG, BOARD, TURN, allowed, direction_of, hold, hold_fact, said, untouchable
-from larch.core.lesson import Lesson
-from larch.core.page import Page, Paper
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page, Paper
 from larch.core.things.block import Block
 
 PLAIN = Page(id="p")

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
 from larch.core.instrument import drag_two, held, held_turn, slid
-from larch.core.page import Page
-from larch.core.scale import Scale
+from larch.core.model.page import Page
+from larch.core.model.scale import Scale
 from larch.core.things.angle import Angle
 from larch.core.things.compasses import LEG, Compasses
 from larch.core.things.line import Line

@@ -19,11 +19,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core import arrange, journal
-from larch.core.action import actions_for
 from larch.core.journal import Journal, packed, record_of, recover, replayed, unpacked
-from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import write_lesson
-from larch.core.page import Page
+from larch.core.model.action import actions_for
+from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.model.page import Page
 from larch.core.session import Session
 from larch.core.things.block import Block
 from tests.samples import sample_things, stroke
@@ -52,12 +52,12 @@ def test_replaying_the_records_gives_the_same_lesson(choices: list[tuple[int, in
         if what % 7 == 0:
             session.undo()
         elif what % 11 == 0:
-            from larch.core.edit import Edit
+            from larch.core.model.edit import Edit
 
             before = session.lesson
             session.commit(Edit("page", before, before.insert(Page(id="", title="new"), 0)))
         elif what % 13 == 0 and len(session.lesson.pages) > 1:
-            from larch.core.edit import Edit
+            from larch.core.model.edit import Edit
 
             session.commit(Edit("order", session.lesson, session.lesson.moved(session.lesson.pages[0].id, 1)))
         elif actions:
@@ -187,7 +187,7 @@ WRITER = """
 import sys
 from pathlib import Path
 from larch.core.journal import Journal
-from larch.core.lesson import blank_lesson
+from larch.core.model.lesson import blank_lesson
 from tests.samples import stroke
 
 folder = Path(sys.argv[1])

@@ -14,10 +14,10 @@ from hypothesis import strategies as st
 
 from larch.core import lesson_file
 from larch.core.codec import page_from_json, page_schema, page_to_json, thing_from_json, thing_to_json
-from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
-from larch.core.page import Arrangement
-from larch.core.thing import Unknown
+from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.model.page import Arrangement
+from larch.core.model.thing import Unknown
 from larch.core.things.block import Block
 from larch.core.things.polygon import Polygon
 from larch.demo import demo_lesson

@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
 from larch.core.codec import thing_from_json
-from larch.core.lesson import Lesson
 from larch.core.lesson_file import media_of, read_lesson, write_lesson
 from larch.core.media import picture_set
 from larch.core.media.store import Media, digest, store
 from larch.core.media.svg_clean import clean_svg
-from larch.core.page import Arrangement, Page
-from larch.core.thing import Unknown
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Arrangement, Page
+from larch.core.model.thing import Unknown
 from larch.core.things.picture import TRIM, Picture
 from larch.core.things.text import Text
 

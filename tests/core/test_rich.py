@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core import rub
-from larch.core.action import actions_for
 from larch.core.base.shape import Placement
 from larch.core.codec import thing_from_json, thing_to_json
-from larch.core.nibs import Pen
-from larch.core.page import Page
+from larch.core.model.action import actions_for
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page
 from larch.core.rich import (
     DISTANCES,
     LONGEST,

@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 
 from larch.core import rub
 from larch.core.base.shape import Placement
-from larch.core.edit import Edit
-from larch.core.nibs import DASHES, ENDS, NIBS, Pen, sound_pen
-from larch.core.page import Page
-from larch.core.snapping import hold_direction, hold_point
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import DASHES, ENDS, NIBS, Pen, sound_pen
+from larch.core.model.page import Page
+from larch.core.model.snapping import hold_direction, hold_point
 from larch.core.things.ink import Ink, ink_from, length_of, line_from, track
 from larch.core.things.mark import Mark, row, stamped
 from larch.core.things.text import Text
@@ -159,7 +159,7 @@ def test_directions_are_held_to_fifteen_degrees(start: tuple[float, float], angl
 
 
 def test_ends_meet_ends_and_the_paper() -> None:
-    from larch.core.paper import Paper
+    from larch.core.model.paper import Paper
 
     page = page_with(line_from([(100, 100), (300, 100)], Pen(form="line")))
     held = hold_point(page, page.things, (296, 104), 10)

@@ -12,10 +12,10 @@ from hypothesis import strategies as st
 from larch.core.arrange import copies, delete, duplicate, nudge
 from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
-from larch.core.edit import Edit, changes_between
-from larch.core.lesson import Lesson
 from larch.core.maths.plane.forms import Circle, Line, Path, Spot
-from larch.core.page import Page
+from larch.core.model.edit import Edit, changes_between
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
 from larch.core.picks import Pick, built
 from larch.core.rules import RULES
 from larch.core.session import Session
@@ -244,8 +244,8 @@ WHOLE = {
 @pytest.mark.parametrize("name", RULES)
 def test_every_rule_makes_what_it_says_and_survives_nonsense(name: str) -> None:
     from larch.core.maths.plane.forms import NotThere
+    from larch.core.model.thing import kinds
     from larch.core.rules import made_by
-    from larch.core.thing import kinds
 
     rule = RULES[name]
     takes = ["point"] * 4 if rule.takes[0] == "point…" else rule.takes

@@ -14,11 +14,11 @@ from hypothesis import strategies as st
 from larch.core.base import hues, words
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box, Placement, box_of, union
-from larch.core.fact import measure, number_text, read_number
 from larch.core.inkml import page_inkml
 from larch.core.mathml import mathml, page_mathml
 from larch.core.maths.expression import ExpressionError, parse
-from larch.core.page import Page
+from larch.core.model.fact import measure, number_text, read_number
+from larch.core.model.page import Page
 from larch.core.things.equation import Equation, fraction_text
 from larch.core.things.ink import ink_from
 from tests.samples import page_with, points, stroke

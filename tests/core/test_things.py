@@ -9,13 +9,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.action import actions_for
 from larch.core.base.shape import Box, Placement, box_of
 from larch.core.codec import thing_from_json, thing_to_json
-from larch.core.edit import Edit
-from larch.core.fact import Fact, Told
-from larch.core.page import Page
-from larch.core.thing import Thing, Unknown, kinds, shelf_items
+from larch.core.model.action import actions_for
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, Told
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing, Unknown, kinds, shelf_items
 from tests.samples import page_with, placements, sample_things
 
 SAMPLES = sample_things()

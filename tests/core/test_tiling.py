@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from larch.core.base.shape import Box, Placement, box_of
 from larch.core.maths import geometry
 from larch.core.maths.special import regular_corners
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.semi_regular import SEMI_REGULAR, cell, semi_regular
 from larch.core.things.polygon import Polygon
 from larch.core.things.silhouette import PICTURES, Silhouette, covered

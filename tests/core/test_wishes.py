@@ -9,12 +9,12 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.fact import Told
 from larch.core.maths import geometry
 from larch.core.maths.classify import classify
 from larch.core.maths.special import STARTS
-from larch.core.page import Page
-from larch.core.scale import Scale
+from larch.core.model.fact import Told
+from larch.core.model.page import Page
+from larch.core.model.scale import Scale
 from larch.core.settle import settle
 from larch.core.things.circle import Circle
 from larch.core.things.line import Line

@@ -9,8 +9,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QColorDialog, QMenu
 
 from larch.core.base.shape import Placement
-from larch.core.nibs import Pen
-from larch.core.page import SIZES, Page
+from larch.core.model.nibs import Pen
+from larch.core.model.page import SIZES, Page
 from larch.core.rich import DISTANCES, Run
 from larch.core.things.block import Block
 from larch.core.things.ink import Ink

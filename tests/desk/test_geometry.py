@@ -75,7 +75,7 @@ def test_what_is_gone_is_said_in_the_steps(window: Window) -> None:
     flat = page.with_things(
         {c.id: c.replace(placement=Placement(2 * b.placement.x - a.placement.x, 2 * b.placement.y - a.placement.y))}
     )
-    from larch.core.edit import Edit
+    from larch.core.model.edit import Edit
 
     window.canvas.commit(Edit("Move", page, flat))
     assert window.canvas.page.thing(points["P"].id).why == "They are parallel."
@@ -200,7 +200,7 @@ def test_actions_that_cannot_be_done_say_why(hand: Hand) -> None:
         )
     )
     hand.canvas.select(["t1"])
-    from larch.core.action import actions_for
+    from larch.core.model.action import actions_for
 
     tessellate = next(a for a in actions_for(hand.canvas.page, hand.canvas.things()) if a.name == "tessellate")
     hand.canvas.do(tessellate)

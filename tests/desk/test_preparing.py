@@ -42,7 +42,7 @@ def from_shelf(hand: Hand, query: str, label: str) -> str:
 
 
 def do(hand: Hand, name: str) -> None:
-    from larch.core.action import actions_for
+    from larch.core.model.action import actions_for
 
     page, things = hand.canvas.page, hand.canvas.things()
     hand.canvas.do(next(action for action in actions_for(page, things) if action.name == name))

@@ -134,7 +134,7 @@ def test_facts_are_typed_and_refused_with_a_sentence(window: Window) -> None:
 
 def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
     """No eye without something behind it: pressing one changes the picture, pressing it again takes it away."""
-    from larch.core.thing import shelf_items
+    from larch.core.model.thing import shelf_items
     from tests.board.test_surface import differing
 
     pressed = 0
@@ -388,8 +388,8 @@ def test_unsaved_demo_work_comes_back_and_can_begin_afresh(window: Window) -> No
 
 
 def test_a_file_changed_elsewhere_is_not_overruled_and_nothing_is_lost(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    from larch.core.lesson import blank_lesson
     from larch.core.lesson_file import write_lesson
+    from larch.core.model.lesson import blank_lesson
 
     path = tmp_path / "river.larch"
     save_to(window, path, qtbot)

@@ -7,9 +7,9 @@ from pathlib import Path
 import pytest
 
 from larch.core.arrange import put
-from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, write_lesson
-from larch.core.nibs import Pen
+from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.model.nibs import Pen
 from larch.core.things.block import Block
 from larch.services import desktop
 from larch.services.places import journal_for, state_folder

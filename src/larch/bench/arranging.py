@@ -23,7 +23,7 @@ def supply(app: Any) -> None:
     from PyQt6.QtCore import QEvent
 
     from larch.core.base.shape import Placement
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.demo.stall import drawing
 
     canvas = _canvas(Page(id="p1").put(drawing("coin", 120, 120, 80, supply=True).replace(placement=Placement(80, 80))))
@@ -99,7 +99,7 @@ def panning(app: Any) -> None:
     """A page with three hundred pictures, moved and painted frame by frame."""
     from larch.core.base.shape import Placement
     from larch.core.media import picture_set
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.picture import Picture
 
     drawings = [one for sort in ("Nature", "Food", "Places") for one in picture_set.tray(sort)][:300]
@@ -127,7 +127,7 @@ def falling_in(app: Any) -> None:
     from PyQt6.QtCore import QEvent
 
     from larch.core.base.shape import Placement
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.sheet import Sheet
 
     made = [
@@ -153,7 +153,7 @@ def falling_in(app: Any) -> None:
 def joined() -> None:
     """A web of forty boxes whose middle one is dragged: all lines worked out anew, round one another."""
     from larch.core.base.shape import Placement
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.settle import carried, settle
     from larch.core.things.connector import Connector
     from larch.core.things.word_box import WordBox
@@ -170,7 +170,7 @@ def rubbing(app: Any) -> None:
     """Frost over a whole page rubbed off at the Board, with forty rubs done before: event to the end of the paint."""
     from PyQt6.QtCore import QEvent
 
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.frost import Frost
 
     frost = Frost(width=1200, height=640)

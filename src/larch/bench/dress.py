@@ -46,7 +46,7 @@ def hands(app: Any) -> None:
     from larch.bench.material import full_page
     from larch.board.pointer import Sample
     from larch.board.tools.draw import PenTool
-    from larch.core.nibs import Pen
+    from larch.core.model.nibs import Pen
 
     picture, screen = QPixmap(1280, 720), QPixmap(1280, 720)
 
@@ -98,8 +98,8 @@ def papers() -> None:
     from larch.board.paint import painting
     from larch.board.papers import paint_paper
     from larch.core.base.shape import Box
-    from larch.core.page import SIZES
-    from larch.core.paper import PATTERNS, fresh_paper
+    from larch.core.model.page import SIZES
+    from larch.core.model.paper import PATTERNS, fresh_paper
 
     image = QImage(1280, 720, QImage.Format.Format_ARGB32_Premultiplied)
 
@@ -149,8 +149,8 @@ def turning(app: Any) -> None:
     """Turning back to a page with 2,000 strokes, till it is on the screen."""
     from larch.bench.material import full_page
     from larch.board.canvas import Canvas
-    from larch.core.lesson import Lesson
-    from larch.core.page import Page
+    from larch.core.model.lesson import Lesson
+    from larch.core.model.page import Page
     from larch.core.session import Session
 
     lesson = Lesson().insert(full_page()).insert(Page(id=""))

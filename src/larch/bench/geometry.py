@@ -14,7 +14,7 @@ def construction(steps: int = STEPS) -> Any:
     """A page with two free points and so many things that follow, each from those just before it: a circle, where two
     meet, a midpoint, a foot, a perpendicular, a segment."""
     from larch.core.base.shape import Placement
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.settle import settle
     from larch.core.things.circle import Circle
     from larch.core.things.line import Line
@@ -83,7 +83,7 @@ def dragging(app: Any) -> None:
 
 def tracing() -> None:
     from larch.core.base.shape import Placement
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.settle import carried, settle
     from larch.core.things.circle import Circle
     from larch.core.things.locus import Locus

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 
 from larch.core.base.shape import Placement
-from larch.core.lesson import Lesson
-from larch.core.page import Page, Paper
-from larch.core.thing import Thing
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page, Paper
+from larch.core.model.thing import Thing
 from larch.core.things.block import Block
 from larch.core.things.die import Die
 from larch.core.things.ink import Ink, ink_from

@@ -101,7 +101,7 @@ def run_bench() -> int:
 
 def _canvas(page: Any) -> Any:
     from larch.board.canvas import Canvas
-    from larch.core.lesson import Lesson
+    from larch.core.model.lesson import Lesson
     from larch.core.session import Session
 
     lesson = Lesson().insert(page)
@@ -215,7 +215,7 @@ def vertex(app: Any) -> None:
 
     from larch.core.base.shape import Placement
     from larch.core.maths.geometry import area, interior_angles, perimeter, sides
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.polygon import Polygon
 
     shape = ((0.0, 0.0), (300.0, 0.0), (260.0, 220.0), (30.0, 240.0))

@@ -115,7 +115,7 @@ def sharing(w: Window) -> None:
 def stall(w: Window) -> None:
     """An arranged page: six pictures in a line, a table, coins taken from a supply, frost half rubbed off."""
     from larch.core.arrange import copies
-    from larch.core.edit import Edit
+    from larch.core.model.edit import Edit
     from larch.core.things.frost import Frost
 
     w.show_page("p15")

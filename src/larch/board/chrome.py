@@ -15,9 +15,9 @@ from larch.core.arrange import total
 from larch.core.base import hues
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
-from larch.core.fact import number_text
-from larch.core.page import Page
-from larch.core.thing import Snap, Thing
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import Snap, Thing
 
 REACH = 22.0  # half of the smallest target, pixels
 ROOMY = 96.0  # pixels along the shorter side

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from larch.core.base.memo import remember
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 
 @remember

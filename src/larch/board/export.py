@@ -12,7 +12,7 @@ from PyQt6.QtGui import QPageSize, QPainter, QPdfWriter
 from larch.board.paint import page_image, page_svg, paint_page, printed_area
 from larch.core.base.shape import Box
 from larch.core.base.words import _
-from larch.core.page import Page
+from larch.core.model.page import Page
 
 FORMATS = ("pdf", "png", "svg")
 WIDEST = 16_000  # pixels

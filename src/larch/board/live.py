@@ -12,8 +12,8 @@ from larch.board.camera import Camera
 from larch.board.paint import painting
 from larch.board.views import view_of
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 SMOOTH_UP_TO = 9.0  # ms of painting what is dragged
 FEW = 12  # so many dragged things are painted afresh each frame; more are carried as one picture

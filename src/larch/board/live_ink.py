@@ -14,7 +14,7 @@ from larch.board.pointer import Sample
 from larch.board.strokes import BRISTLES, DASH, DASH_GAP, DOT_GAP, GRAIN, bristle_at, scatter
 from larch.board.views.ink import wash
 from larch.core.base.shape import Point
-from larch.core.nibs import Pen, breadth
+from larch.core.model.nibs import Pen, breadth
 
 TURNS = 3  # widths along one smoothing curve
 BRISTLE_TABLE = [bristle_at(k) for k in range(BRISTLES)]

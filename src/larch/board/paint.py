@@ -14,8 +14,8 @@ from larch.board.look import PAPER
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.base.shape import Box, union
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 HINTS = QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
 

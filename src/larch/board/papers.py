@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.look import page_font
 from larch.core.base.shape import Box
-from larch.core.paper import Paper, Ruling, rulings
+from larch.core.model.paper import Paper, Ruling, rulings
 
 WIDTHS = {"fine": 0.7, "line": 0.7, "guide": 1.4, "strong": 1.4, "margin": 2.0, "word": 1.0}
 DOT = 4.4  # across, page units

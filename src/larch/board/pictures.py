@@ -14,9 +14,9 @@ from PyQt6.QtSvg import QSvgRenderer
 from larch.board.arrivals import arrivals
 from larch.board.paint import painting
 from larch.core.base.words import _
-from larch.core.fact import number_text
 from larch.core.media.store import LARGEST, store
 from larch.core.media.svg_clean import NotASvg, clean_svg
+from larch.core.model.fact import number_text
 from larch.core.things.picture import USUAL, Picture
 
 MOST_SIDE = 12_000  # pixels along a side of what is read

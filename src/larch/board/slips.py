@@ -12,8 +12,8 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter
 from larch.board.look import page_font
 from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box, Point
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
     from larch.board.figure_view import FigureView

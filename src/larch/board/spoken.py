@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from larch.core.base.words import _, many
 from larch.core.holds import said
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 MOST_THINGS, MOST_FACTS = 5, 8
 

@@ -21,16 +21,16 @@ from larch.board.spoken import description
 from larch.board.surface import Surface
 from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
-from larch.core.action import Action, actions_for
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
-from larch.core.edit import Changes, Edit
 from larch.core.holds import untouchable
-from larch.core.nibs import Pen
-from larch.core.page import Page, with_groups
+from larch.core.model.action import Action, actions_for
+from larch.core.model.edit import Changes, Edit
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page, with_groups
+from larch.core.model.thing import Snap, Thing
 from larch.core.session import Session
 from larch.core.settle import carried, descendants, followers, plan_of
-from larch.core.thing import Snap, Thing
 
 SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out

@@ -15,8 +15,8 @@ from larch.board.paint import can_paint, painting
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.base.shape import Box, Point, box_of, union
-from larch.core.page import Page, positions
-from larch.core.thing import Thing
+from larch.core.model.page import Page, positions
+from larch.core.model.thing import Thing
 
 TILE = 128  # pixels
 CROWD = 40  # a tile with more things than this is painted in quarters

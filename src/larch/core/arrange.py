@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 
-from larch.core.action import Action, Things
 from larch.core.align import ALIGNING
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
 from larch.core.figure import Figure, split_ref
-from larch.core.holders import with_held
 from larch.core.holds import HOLDING, allowed
-from larch.core.page import Arrangement, Page, with_groups
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.holders import with_held
+from larch.core.model.page import Arrangement, Page, with_groups
+from larch.core.model.thing import Thing
 from larch.core.settle import carried, free_of, settle, without
-from larch.core.thing import Thing
 
 DUPLICATE_SHIFT = 24.0
 

@@ -9,8 +9,8 @@ import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.base.shape import Placement
-from larch.core.page import Arrangement, Page, Paper, Scale
-from larch.core.thing import Thing, Unknown, kinds
+from larch.core.model.page import Arrangement, Page, Paper, Scale
+from larch.core.model.thing import Thing, Unknown, kinds
 
 Fields = dict[str, Raw]
 

@@ -7,12 +7,12 @@ from collections.abc import Iterator, Sequence
 from larch.core.align import copies_in, read_copies
 from larch.core.arrange import taken_from
 from larch.core.base.words import _, many
-from larch.core.fact import Fact, read_number
 from larch.core.holds import hold_fact
-from larch.core.lesson import Lesson
 from larch.core.links import link_of, page_link, read_link, said
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.fact import Fact, read_number
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 MOST_GIVEN = 1000
 

@@ -7,14 +7,14 @@ from collections.abc import Sequence
 from itertools import combinations
 from typing import NamedTuple
 
-from larch.core.action import Action, Things
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import number_text
 from larch.core.maths import geometry
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 SAME = 1e-8  # relative
 

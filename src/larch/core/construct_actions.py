@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import cache
 
-from larch.core.action import Action, Things
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.compare import COMPARING
-from larch.core.edit import Edit
 from larch.core.figure import Figure, place
 from larch.core.maths.plane.forms import NotThere
 from larch.core.maths.plane.meet import meetings
-from larch.core.page import Page
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.picks import Pick, built
 from larch.core.rules import RULES, fits
 from larch.core.settle import set_free

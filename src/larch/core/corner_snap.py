@@ -8,10 +8,10 @@ from typing import TYPE_CHECKING
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.thing import Snap, Thing
+from larch.core.model.thing import Snap, Thing
 
 if TYPE_CHECKING:
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.polygon import Polygon
 
 MOST = 600  # pairs of corners that are compared

@@ -12,13 +12,13 @@ from msgspec import Struct
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import Fact, read_number
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
-from larch.core.thing import Thing
+from larch.core.model.fact import Fact, read_number
+from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
-    from larch.core.action import Action
-    from larch.core.page import Page
+    from larch.core.model.action import Action
+    from larch.core.model.page import Page
     from larch.core.settle import Settler
 
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
@@ -79,8 +79,8 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
 
     def rule_facts(self, page: Page) -> Iterator[Fact]:
         """The numbers of its rule, to be typed; and why it is not there."""
+        from larch.core.model.scale import read_length
         from larch.core.rules import RULES
-        from larch.core.scale import read_length
 
         if self.why:
             yield Fact("missing", None, text=_(self.why).rstrip("."), label=_("not there"))
@@ -96,7 +96,7 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
                 changed: Thing = self.replace(values=(*self.values[:i], value, *self.values[i + 1 :]))
                 return changed
 
-            from larch.core.scale import length_fact, plain_fact
+            from larch.core.model.scale import length_fact, plain_fact
 
             if unit == "length":
                 yield length_fact(page, f"by {name}", self.values[i], _(name), set=put)

@@ -15,9 +15,9 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box, Placement, Point, box_of, union
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.painted import MOST_POINTS, Painted
 
 if TYPE_CHECKING:

@@ -8,9 +8,9 @@ from typing import NamedTuple
 
 from larch.core.base.shape import Box
 from larch.core.base.words import _
-from larch.core.page import Page
-from larch.core.paper import FINEST
-from larch.core.thing import Snap
+from larch.core.model.page import Page
+from larch.core.model.paper import FINEST
+from larch.core.model.thing import Snap
 
 MOST = 60  # others that are looked at
 SQUARED = ("squared", "dotted", "graph")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from msgspec import Struct
 
-from larch.core.lesson import Lesson
+from larch.core.model.lesson import Lesson
 
 MERGE_SECONDS = 1.0
 DEEPEST = 2000

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from larch.core.action import Action, Things
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, read_number
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 BOARD, TURN = "board", "turn"  # not to be touched at the Board; only turned
 ALONG = "along "  # followed by degrees: only along that direction

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.hues import hex_of
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.ink import Ink, track
 
 HEAD = """<?xml version="1.0" encoding="UTF-8"?>

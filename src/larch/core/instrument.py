@@ -6,17 +6,17 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import ClassVar, NamedTuple
 
-from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import read_number
 from larch.core.figure import Figure
 from larch.core.maths.plane.forms import Angle, Line, NotThere, Path
 from larch.core.maths.plane.near import along, at_share
-from larch.core.page import Page
-from larch.core.thing import Snap, Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Snap, Thing
 
 TURN_STEP = 15.0
 TURN_REACH = 2.5  # degrees within which a turn falls onto a direction that is there

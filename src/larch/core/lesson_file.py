@@ -16,11 +16,11 @@ from msgspec import Raw, Struct
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.codec import CodecError, page_from_json, page_to_json
-from larch.core.lesson import Lesson
 from larch.core.media.store import LARGEST as LARGEST_MEDIUM
 from larch.core.media.store import NAME as MEDIUM
 from larch.core.media.store import digest, store
-from larch.core.page import Page
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
 
 if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
     import zipfile

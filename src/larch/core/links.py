@@ -8,15 +8,15 @@ from pathlib import Path
 from typing import NamedTuple
 from urllib.parse import unquote, urlsplit
 
-from larch.core.action import Action, Things
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.lesson import Lesson
 from larch.core.media.store import NAME
-from larch.core.page import Page
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.rich import TITLE
-from larch.core.thing import Thing
 from larch.core.things.text import Text
 
 LONGEST = 2000

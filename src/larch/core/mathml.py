@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from larch.core.maths.expression import ExpressionError, parse
 from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, strength
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.equation import Equation
 
 SIGNS = {"+": "+", "-": "−", "*": "×"}

@@ -7,12 +7,12 @@ from typing import TYPE_CHECKING
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import Fact, number_text
 from larch.core.maths.plane.forms import Circle, Form, Line, Path, Spot
 from larch.core.maths.surd import recognised
+from larch.core.model.fact import Fact, number_text
 
 if TYPE_CHECKING:
-    from larch.core.page import Page
+    from larch.core.model.page import Page
     from larch.core.things.axes import Axes
 
 MOST_LISTED = 12  # corners whose coordinates are stated

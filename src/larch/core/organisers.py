@@ -6,8 +6,8 @@ from collections.abc import Callable, Iterator, Sequence
 
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
+from larch.core.model.thing import ShelfItem, Thing
 from larch.core.rich import Paragraph
-from larch.core.thing import ShelfItem, Thing
 from larch.core.things.circle import Circle
 from larch.core.things.connector import Connector
 from larch.core.things.table import Table, with_words

@@ -11,18 +11,18 @@ import re
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from larch.core.action import Action, Things
 from larch.core.arrange import put
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.cutting import Piece, area_of, cut_by, equal_strips, fan, grid, rings_of, round_shares, split_regular
-from larch.core.edit import Edit
-from larch.core.fact import read_number
 from larch.core.figure import Figure, Part
 from larch.core.maths import geometry
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 MOST = 100
 SHARES = (2, 3, 4, 5, 6, 8, 10, 12)

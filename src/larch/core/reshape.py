@@ -9,8 +9,8 @@ from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.figure import Figure, place, split_ref
 from larch.core.maths.plane.forms import Form
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 CLOSE = 1e-6
 

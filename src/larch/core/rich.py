@@ -9,13 +9,13 @@ from typing import Any, ClassVar
 import msgspec
 from msgspec import Struct
 
-from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 LINE = 1.35  # line height over type size
 SMALLEST, LARGEST = 8.0, 400.0

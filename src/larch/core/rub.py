@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.shape import Point, box_of
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.ink import STRIDE, Ink, steps, track
 
 if TYPE_CHECKING:

@@ -9,11 +9,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from larch.core.action import Action, Things
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 
 MOST_STEPS = 8
 SIZE = 40.0

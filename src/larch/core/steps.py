@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from larch.core.base.words import _
-from larch.core.fact import number_text
 from larch.core.figure import Figure, split_ref
-from larch.core.page import Page
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.scale import factor
 from larch.core.rules import RULES
-from larch.core.scale import factor
 from larch.core.settle import plan_of
 
 

@@ -12,13 +12,13 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from larch.core.base.memo import remember
-from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
 from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
-from larch.core.page import Page
+from larch.core.model.fact import Fact, number_text
+from larch.core.model.page import Page
+from larch.core.model.scale import length_fact
+from larch.core.model.thing import Thing
 from larch.core.rich import Lettered
-from larch.core.scale import length_fact
-from larch.core.thing import Thing
 
 BRACES = re.compile(r"\{([^{}\n]{0,120})\}")
 UNKNOWN = "?"

@@ -14,12 +14,12 @@ from functools import lru_cache
 
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.fact import number_text
 from larch.core.maths import geometry
 from larch.core.maths.classify import classify, polygon_name
 from larch.core.maths.heesch import Tiling as Tiling
 from larch.core.maths.heesch import unit_of
 from larch.core.maths.plane.moves import Move, point_reflection, translation
+from larch.core.model.fact import number_text
 
 MOST_CORNERS = 24
 FINEST = 40  # sides, when they are divided into equal ones

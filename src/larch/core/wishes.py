@@ -11,9 +11,9 @@ from typing import NamedTuple
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import number_text, read_number
 from larch.core.maths import geometry
 from larch.core.maths.special import drag
+from larch.core.model.fact import number_text, read_number
 
 CLOSE = 1e-7
 Corners = tuple[Point, ...]

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.ink import Ink
 
 

@@ -7,12 +7,12 @@ from collections.abc import Callable
 from larch.core.arrange import set_out
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
-from larch.core.lesson import Lesson
-from larch.core.nibs import Pen
-from larch.core.page import Page, Paper
-from larch.core.paper import four_lines
+from larch.core.model.lesson import Lesson
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page, Paper
+from larch.core.model.paper import four_lines
+from larch.core.model.thing import Thing
 from larch.core.rich import Run
-from larch.core.thing import Thing
 from larch.core.things.axes import axes_at
 from larch.core.things.block import Block
 from larch.core.things.die import Die

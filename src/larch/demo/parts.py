@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.shape import Placement
-from larch.core.page import Page, Paper
+from larch.core.model.page import Page, Paper
 from larch.core.things.text import Text
 
 SEED = 20261123

@@ -14,9 +14,9 @@ from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
 from larch.core.base.words import _
-from larch.core.lesson import blank_lesson
 from larch.core.lesson_file import LessonFileError
 from larch.core.media.store import store
+from larch.core.model.lesson import blank_lesson
 from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress

@@ -6,8 +6,8 @@ from typing import TYPE_CHECKING
 
 from larch.core.arrange import same_kind, set_out, set_out_again
 from larch.core.base.words import _
-from larch.core.edit import Edit
 from larch.core.links import contents
+from larch.core.model.edit import Edit
 from larch.desk.commands import Command
 
 if TYPE_CHECKING:

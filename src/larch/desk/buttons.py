@@ -13,7 +13,7 @@ from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour,
 from larch.board.views.ink import paint_ink
 from larch.board.views.mark import paint_mark
 from larch.core.base.words import _
-from larch.core.nibs import Pen
+from larch.core.model.nibs import Pen
 from larch.core.things.ink import Ink, ink_from, line_from, packed
 
 RISE = 8

@@ -17,11 +17,11 @@ from larch.core.arrange import brought, put, taken_along
 from larch.core.base.shape import Placement, Point, union
 from larch.core.base.words import _
 from larch.core.codec import CodecError, thing_from_json, thing_to_json
-from larch.core.edit import Edit
-from larch.core.page import Page
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.rich import LONGEST
 from larch.core.rich_html import read_html
-from larch.core.thing import Thing
 from larch.core.things.text import Text
 
 if TYPE_CHECKING:

@@ -14,12 +14,12 @@ from larch.board.canvas import Canvas
 from larch.board.views import view_of
 from larch.core.arrange import put
 from larch.core.base.words import _
-from larch.core.edit import Edit
 from larch.core.maths.expression import ExpressionError, parse, reading
 from larch.core.maths.graph import readable
-from larch.core.page import Page
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.rich import Lettered
-from larch.core.thing import Thing
 from larch.core.things.equation import LONGEST, Equation
 from larch.core.things.table import Table, first_line
 from larch.core.things.text import Text

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFo
 from larch.board.export import FORMATS, WIDEST
 from larch.board.paint import outside
 from larch.core.base.words import _, many
-from larch.core.page import Page
+from larch.core.model.page import Page
 
 
 class ExportDialog(QDialog):

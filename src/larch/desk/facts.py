@@ -25,11 +25,11 @@ from larch.core.arrange import recolour, show_fact, shown_on, total
 from larch.core.base.hues import GOLD_TEXT, HUES, is_hex
 from larch.core.base.words import _, many
 from larch.core.common_facts import common_facts
-from larch.core.edit import Edit
-from larch.core.fact import Fact, Told
-from larch.core.page import Page
-from larch.core.page_facts import page_facts
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, Told
+from larch.core.model.page import Page
+from larch.core.model.page_facts import page_facts
+from larch.core.model.thing import Thing
 from larch.desk.buttons import HueButton, hue_icon, icon_button
 from larch.desk.style import lift
 

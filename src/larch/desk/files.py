@@ -13,8 +13,8 @@ from larch.board.paint import page_svg
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.journal import Journal
-from larch.core.lesson import Lesson, blank_lesson
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.model.lesson import Lesson, blank_lesson
 from larch.desk.jobs import Job, in_background
 from larch.services.recent import remember_lesson
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved
@@ -183,7 +183,7 @@ class Files(QObject):
         path = self.path
 
         def done(opened: object) -> None:
-            from larch.core.edit import Edit
+            from larch.core.model.edit import Edit
 
             session = self.window.session
             session.commit(Edit(_("Back to the saved lesson"), session.lesson, opened.lesson))  # type: ignore[attr-defined]

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from larch.core.action import actions_for
 from larch.core.arrange import set_out_again
 from larch.core.base.words import _
+from larch.core.model.action import actions_for
 from larch.desk.finder import Found
 
 MOST_PICTURES = 8

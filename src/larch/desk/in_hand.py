@@ -16,10 +16,10 @@ from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
-from larch.core.nibs import sound_pen
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import sound_pen
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
     from larch.core.fill import Open, Region

@@ -11,8 +11,8 @@ from PyQt6.QtGui import QCursor, QMouseEvent
 from larch.core.arrange import delete
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.desk import kept
 from larch.desk.jobs import in_background
 

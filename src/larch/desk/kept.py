@@ -9,10 +9,10 @@ from pathlib import Path
 
 from larch.core.arrange import taken_along
 from larch.core.base.words import _
-from larch.core.lesson import Lesson
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 from larch.services.places import kept_folder
 
 MOST = 400

@@ -24,10 +24,10 @@ from larch.board.views import view_of
 from larch.core.arrange import to_depth, toggle
 from larch.core.base.folding import folded
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
 from larch.core.holds import said
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 

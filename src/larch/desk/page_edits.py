@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.session import Session
 
 

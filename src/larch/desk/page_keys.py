@@ -7,11 +7,11 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 
-from larch.core.action import actions_for
 from larch.core.arrange import nudge
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.thing import Thing
+from larch.core.model.action import actions_for
+from larch.core.model.edit import Edit
+from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

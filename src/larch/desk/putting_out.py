@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPoint
 from larch.core.arrange import brought, laid_out, put
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.thing import ShelfItem, Thing, shelf_items
+from larch.core.model.thing import ShelfItem, Thing, shelf_items
 from larch.desk import kept
 
 if TYPE_CHECKING:

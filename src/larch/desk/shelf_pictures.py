@@ -7,7 +7,7 @@ from collections.abc import Callable
 from larch.core.base.words import _
 from larch.core.media import picture_set
 from larch.core.media.picture_set import Drawing
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.picture import Picture
 
 MOST_FOUND = 48

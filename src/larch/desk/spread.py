@@ -22,8 +22,8 @@ from PyQt6.QtWidgets import (
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, icon, interface_font
 from larch.board.paint import page_image
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.page import Page
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.session import Session
 from larch.desk.buttons import icon_button
 from larch.desk.jobs import Job, in_background

@@ -10,9 +10,9 @@ from larch.board import chrome
 from larch.board.canvas import Canvas
 from larch.board.look import GOLD, HAIRLINE, PAPER, icon
 from larch.board.views import view_of
-from larch.core.action import Action, actions_for
 from larch.core.base.shape import union
 from larch.core.base.words import _
+from larch.core.model.action import Action, actions_for
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 

@@ -13,8 +13,8 @@ from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMain
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.core.action import actions_for
 from larch.core.base.words import _
+from larch.core.model.action import actions_for
 from larch.core.session import Session
 from larch.desk.commands import Commands
 from larch.desk.editors import Editors

@@ -7,14 +7,14 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QMenu
 
 from larch.board.tools.erase import MODES, mode_label
-from larch.core.action import actions_for
 from larch.core.arrange import set_out, set_out_again
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.nibs import DASHES, ENDS, FORMS, NIBS
-from larch.core.page import SIZES, Page
-from larch.core.page_facts import dress, resize
-from larch.core.paper import PATTERNS, fresh_paper
+from larch.core.model.action import actions_for
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS
+from larch.core.model.page import SIZES, Page
+from larch.core.model.page_facts import dress, resize
+from larch.core.model.paper import PATTERNS, fresh_paper
 from larch.desk.arranging_commands import arranging_commands
 from larch.desk.commands import Command
 from larch.desk.geometry_commands import geometry_commands

@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 from msgspec import Struct
 
-from larch.core.nibs import KEPT_PENS, Pen
+from larch.core.model.nibs import KEPT_PENS, Pen
 from larch.services.places import state_folder
 
 

@@ -8,11 +8,11 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core.action import actions_for
 from larch.core.maths import geometry
 from larch.core.maths.classify import classify
 from larch.core.maths.special import RULES, STARTS, drag, regular_corners, star_corners
-from larch.core.page import Page
+from larch.core.model.action import actions_for
+from larch.core.model.page import Page
 from larch.core.things.polygon import Polygon
 from tests.samples import page_with
 

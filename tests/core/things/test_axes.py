@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.axes import Axes, round_steps, tick_text
 from larch.core.things.equation import Equation
 from tests.samples import page_with
@@ -24,7 +24,7 @@ def test_an_equation_belongs_by_link_or_by_place() -> None:
 
 
 def test_linking_and_unlinking_are_actions() -> None:
-    from larch.core.action import actions_for
+    from larch.core.model.action import actions_for
 
     page = page_with(Axes(), Equation(placement=Placement(900, 600)))
     link = next(a for a in actions_for(page, page.things) if a.name == "link to axes")

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from larch.core.arrange import total
 from larch.core.base.shape import Placement
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.block import UNIT, Block, break_up, full_tens, gather
 from tests.samples import page_with
 

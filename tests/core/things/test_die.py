@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from larch.core.page import Page
+from larch.core.model.page import Page
 from larch.core.things.die import Die, roll
 from tests.samples import page_with
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from larch.core.base.shape import Placement
-from larch.core.fact import Fact, Told
-from larch.core.page import Page
+from larch.core.model.fact import Fact, Told
+from larch.core.model.page import Page
 from larch.core.things.polygon import Polygon, polygon_on
 
 

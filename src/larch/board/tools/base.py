@@ -8,10 +8,10 @@ from typing import Any, ClassVar, NamedTuple, Protocol
 from larch.board.camera import Camera
 from larch.board.pointer import Sample
 from larch.core.base.shape import Box, Point
-from larch.core.edit import Edit
-from larch.core.nibs import Pen
-from larch.core.page import Page
-from larch.core.thing import Snap, Thing
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import Pen
+from larch.core.model.page import Page
+from larch.core.model.thing import Snap, Thing
 
 TOUCH_SLACK = 12.0  # pixels by which a fingertip may miss
 DRAG_START = 5.0  # pixels a pointer moves before it drags

@@ -10,10 +10,10 @@ from larch.board.tools.base import DRAG_START, Gesture, Spots, Stage, Tool
 from larch.board.tools.instruments import pen_on_instrument
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.nibs import KEPT_PENS, Pen
-from larch.core.snapping import Held, hold_direction, hold_point
-from larch.core.thing import Snap
+from larch.core.model.edit import Edit
+from larch.core.model.nibs import KEPT_PENS, Pen
+from larch.core.model.snapping import Held, hold_direction, hold_point
+from larch.core.model.thing import Snap
 from larch.core.things.ink import ink_from, line_from
 from larch.core.writing import write
 

@@ -14,7 +14,7 @@ from larch.core import rub
 from larch.core.base.hues import PAPER, hex_of, mixed
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
-from larch.core.thing import Thing
+from larch.core.model.thing import Thing
 from larch.core.things.ink import Ink
 
 RADII = (8.0, 14.0, 26.0, 48.0)  # pixels

@@ -9,8 +9,8 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage, Tool
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
+from larch.core.model.thing import Thing
 from larch.core.rich import LINE
-from larch.core.thing import Thing
 from larch.core.things.equation import Equation
 from larch.core.things.text import Text
 

@@ -6,7 +6,7 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Gesture, Stage
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
+from larch.core.model.edit import Edit
 from larch.core.things.frost import RADIUS, Frost
 
 

@@ -9,8 +9,8 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Caption, Gesture, Stage, Tool
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.snapping import hold_direction
-from larch.core.thing import Thing
+from larch.core.model.snapping import hold_direction
+from larch.core.model.thing import Thing
 from larch.core.things.mark import Mark, placed, row, stamped
 
 SIZES = (28.0, 44.0, 64.0, 96.0)  # page units

@@ -7,7 +7,7 @@ import pkgutil
 from functools import cache
 
 from larch.board.views.base import View
-from larch.core.thing import Thing
+from larch.core.model.thing import Thing
 
 
 @cache

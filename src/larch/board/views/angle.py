@@ -21,8 +21,8 @@ from larch.board.figure_view import (
 from larch.board.look import colour
 from larch.board.slips import Slip
 from larch.core.maths.plane.forms import NotThere, span_of, towards
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.angle import ARC, Angle
 from larch.core.things.locus import Locus
 

@@ -11,8 +11,8 @@ from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.strokes import polygon_of, ribbon
 from larch.board.views.base import View, words
 from larch.core.maths.graph import Curve, branches
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.axes import Axes, tick_text
 from larch.core.things.equation import Equation
 

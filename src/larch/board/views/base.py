@@ -10,8 +10,8 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTrans
 from larch.board.look import GOLD, PAPER, page_font
 from larch.core.arrange import taken_from
 from larch.core.base.shape import Box, Placement, Point
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 
 class View:

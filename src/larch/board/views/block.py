@@ -10,8 +10,8 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.look import colour, tint
 from larch.board.views.base import View, badge
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.block import DEPTH, UNIT, Block
 
 TEN = 10 * UNIT

@@ -14,8 +14,8 @@ from larch.board.slips import Slip
 from larch.core.base.shape import Point
 from larch.core.maths.plane.forms import Line as LineForm
 from larch.core.maths.plane.near import at_share
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.circle import Circle, Ellipse
 
 NOTHING = QBrush(Qt.BrushStyle.NoBrush)

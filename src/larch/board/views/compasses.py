@@ -11,9 +11,9 @@ from PyQt6.QtGui import QPainter, QPen
 from larch.board.figure_view import polygon_of
 from larch.board.look import NEEDLE, PAPER, colour
 from larch.board.views.base import View, badge
-from larch.core.page import Page
-from larch.core.scale import length_fact
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.scale import length_fact
+from larch.core.model.thing import Thing
 from larch.core.things.compasses import Compasses
 
 LEG = 13.0

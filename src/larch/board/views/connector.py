@@ -13,8 +13,8 @@ from PyQt6.QtGui import QFontMetricsF, QPainter, QPainterPath, QPen
 from larch.board.figure_view import FigureView, arrow_head, polygon_of, unit
 from larch.board.look import NEEDLE, PAPER, colour, page_font
 from larch.core.base.shape import Point
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.connector import Connector
 
 LINE, HEAD, LETTER = 3.2, 17.0, 30.0

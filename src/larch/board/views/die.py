@@ -11,8 +11,8 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 from larch.board.look import NEEDLE, SOFT, colour, tint
 from larch.board.views.base import View, words
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.die import SIDE, Die
 
 SETTLE = 360  # ms

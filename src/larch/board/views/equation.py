@@ -13,8 +13,8 @@ from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
 from larch.core.maths.expression import ExpressionError, parse
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.equation import Equation
 
 PAD = 0.18

@@ -17,8 +17,8 @@ from larch.board.look import tint
 from larch.board.paint import painting
 from larch.board.views.base import View
 from larch.core.base.shape import Point
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.frost import Frost, Rub
 
 TILE = 160

@@ -20,9 +20,9 @@ from larch.board.look import colour
 from larch.board.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
 from larch.board.views.base import View
 from larch.core.base.memo import remember
-from larch.core.nibs import NIBS
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.nibs import NIBS
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.ink import Ink, head_length, track
 
 if TYPE_CHECKING:

@@ -13,8 +13,8 @@ from larch.board.figure_view import FigureView, arrow_head, beside, line_pen, po
 from larch.board.look import colour
 from larch.board.slips import Slip
 from larch.core.base.shape import Box, Point
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.line import Line, Polyline
 
 FAR = 3000.0  # page units to which an endless line is drawn

@@ -11,8 +11,8 @@ from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.look import PAPER, colour
 from larch.board.views.base import View
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.mark import Mark
 
 LINES = {"tick": 0.17, "cross": 0.16, "ring": 0.13}  # width of the line over the size

@@ -10,8 +10,8 @@ from PyQt6.QtGui import QPainter, QPainterPath, QPolygonF
 from larch.board.look import tint
 from larch.board.views.base import View
 from larch.core.base.memo import remember
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.painted import Painted
 
 

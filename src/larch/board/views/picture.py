@@ -10,8 +10,8 @@ from PyQt6.QtGui import QPaintEngine, QPainter, QPen
 from larch.board.look import HAIRLINE, SOFT, colour
 from larch.board.views.base import View, words
 from larch.core.base.words import _
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.picture import Picture
 
 VECTOR = (QPaintEngine.Type.Pdf, QPaintEngine.Type.SVG, QPaintEngine.Type.Picture)

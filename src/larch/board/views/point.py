@@ -15,8 +15,8 @@ from larch.board.paint import painting
 from larch.board.slips import Slip
 from larch.board.views.base import words
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.point import DOT, Point
 
 LETTER = 28.0

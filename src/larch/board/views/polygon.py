@@ -28,8 +28,8 @@ from larch.core.base.shape import Box, Point
 from larch.core.figure_marks import alongside, equal_sides, fold_axes
 from larch.core.maths import geometry
 from larch.core.maths.measure import centroid
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.polygon import Polygon, sorted_out
 
 LETTER = 30.0

@@ -12,9 +12,9 @@ from larch.board.figure_view import paint_arc, polygon_of
 from larch.board.look import NEEDLE, SOFT, colour
 from larch.board.views.base import View, badge, words
 from larch.board.views.ruler import glass, turn_ring
-from larch.core.fact import number_text
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.protractor import FOOT, RADIUS, Protractor, reading
 
 

@@ -11,9 +11,9 @@ from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 from larch.board.figure_view import polygon_of
 from larch.board.look import NEEDLE, PAPER, colour, icon
 from larch.board.views.base import View, words
-from larch.core.fact import number_text
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.ruler import END, HEIGHT, Ruler, SetSquare
 
 BODY = 158  # how much of what lies under it is covered, of 255

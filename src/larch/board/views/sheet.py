@@ -11,8 +11,8 @@ from larch.board.look import HAIRLINE
 from larch.board.papers import paint_paper
 from larch.board.views.base import View
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.sheet import Sheet
 
 SHARPEST = 60.0  # pixels to a unit beyond which no device draws finer

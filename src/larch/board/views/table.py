@@ -9,8 +9,8 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import PAPER, colour, tint
 from larch.board.views.base import View
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.table import Table
 
 HEAD = 0.24  # strength of the hue in a head

@@ -11,8 +11,8 @@ from larch.board.rich_text import document_of, paint_document, rise_of
 from larch.board.views.base import View
 from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.text import Text
 
 

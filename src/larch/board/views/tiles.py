@@ -10,8 +10,8 @@ from PyQt6.QtGui import QPainter, QPainterPath, QPen
 from larch.board.figure_view import polygon_of, wash
 from larch.board.look import GOLD, colour
 from larch.board.views.base import View, badge
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.silhouette import FULL, Silhouette, covered
 from larch.core.things.tiles import BASES, Tiles, hue_of, tiles_of
 

@@ -9,8 +9,8 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import SOFT, STONE
 from larch.board.views.base import View, words
-from larch.core.page import Page
-from larch.core.thing import Thing, Unknown
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing, Unknown
 
 
 class UnknownView(View):

@@ -1,1 +1,1 @@
-"""The kinds of thing, one module each. They are found by themselves: see `larch.core.thing.kinds`."""
+"""The kinds of thing, one module each. They are found by themselves: see `larch.core.model.thing.kinds`."""

@@ -6,17 +6,17 @@ import math
 from collections.abc import Iterator
 from typing import Any, ClassVar
 
-from larch.core.action import Action
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.fact import Fact, read_number
 from larch.core.figure import Figure
 from larch.core.maths.plane.forms import Angle as AngleForm
 from larch.core.maths.plane.forms import Line, NotThere, direction, span_of, towards
 from larch.core.maths.plane.near import distance
-from larch.core.page import Page
-from larch.core.scale import angle_fact
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.model.action import Action
+from larch.core.model.fact import Fact, read_number
+from larch.core.model.page import Page
+from larch.core.model.scale import angle_fact
+from larch.core.model.thing import Handle, ShelfItem, Thing
 
 ARC = 44.0
 

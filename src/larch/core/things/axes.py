@@ -9,10 +9,10 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.fact import Fact, measure, number_text, read_number
 from larch.core.maths.plane.forms import Form, NotThere, Path, Spot
-from larch.core.page import Page
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.model.fact import Fact, measure, number_text, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.equation import Equation
 
 SMALLEST_SIDE = 40.0

@@ -6,14 +6,14 @@ from collections.abc import Iterator, Sequence
 from functools import partial
 from typing import ClassVar
 
-from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
-from larch.core.fact import Fact
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Snap, Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Snap, Thing
 
 UNIT = 13.0  # side of a one, page units
 DEPTH = 36.0  # how far the thousand's top and side lean back

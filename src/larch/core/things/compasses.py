@@ -8,11 +8,11 @@ from typing import ClassVar
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import Fact
 from larch.core.instrument import Instrument, points_near
-from larch.core.page import Page
-from larch.core.scale import length_fact, read_length
-from larch.core.thing import Handle, ShelfItem, Snap, Thing
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.scale import length_fact, read_length
+from larch.core.model.thing import Handle, ShelfItem, Snap, Thing
 
 LEG = 250.0
 NARROWEST, WIDEST = 12.0, 2 * LEG - 40

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact
 from larch.core.figure import Figure, split_ref
 from larch.core.maths.plane.forms import NotThere, Path
 from larch.core.maths.plane.near import distance
 from larch.core.maths.routing import leaves, squared, straight
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
     from larch.core.maths.plane.forms import Form

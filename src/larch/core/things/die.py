@@ -6,15 +6,15 @@ from collections.abc import Iterator
 from functools import partial
 from typing import TYPE_CHECKING, ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
-from larch.core.chance import chance, drawn
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.chance import chance, drawn
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 
 if TYPE_CHECKING:
     from numpy.random import Generator

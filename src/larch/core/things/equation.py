@@ -6,17 +6,17 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import TYPE_CHECKING, ClassVar
 
-from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, number_text
 from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.maths.plane.forms import Form, NotThere
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 
 if TYPE_CHECKING:
     from larch.core.things.axes import Axes

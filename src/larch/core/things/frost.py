@@ -8,14 +8,14 @@ from typing import ClassVar
 
 from msgspec import Struct
 
-from larch.core.action import Action, Things, only
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure
 from larch.core.maths.geometry import inside as within_ring
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 
 RADIUS = 34.0  # of a rubbing finger, page units
 FINENESS = 0.45  # of the radius: between the points that are kept of a rubbing

@@ -8,17 +8,17 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any, ClassVar
 
-from larch.core.action import Action, Things
 from larch.core.arrange import ids_of
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure
 from larch.core.maths.geometry import distance_to_side
-from larch.core.nibs import DASHES, ENDS, NIBS, Nib, Pen
-from larch.core.page import Page
-from larch.core.thing import Handle, Thing
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure
+from larch.core.model.nibs import DASHES, ENDS, NIBS, Nib, Pen
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, Thing
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -33,7 +33,7 @@ HEAD, LEAST_HEAD = 3.6, 16.0  # length of an arrow's head in widths of its line,
 class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
     """points: samples of STRIDE bytes in its own coordinates; width: of the line at full pressure, page units.
 
-    nib, dash, ends: see `larch.core.nibs`. form: "free", "line" (from the first sample to the last) or "curve" (through
+    nib, dash, ends: see `nibs`. form: "free", "line" (from the first sample to the last) or "curve" (through
     first, middle and last). Raises ValueError if the bytes don't divide into samples or hold a number that is not finite.
     """
 

@@ -6,21 +6,21 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import toggle
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact
 from larch.core.figure import Figure
 from larch.core.maths.plane.forms import Line as LineForm
 from larch.core.maths.plane.forms import Path, direction
 from larch.core.maths.plane.near import distance
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.scale import angle_fact, length_fact, read_length
+from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.on_axes import coordinate_facts
-from larch.core.page import Page
 from larch.core.reshape import reshaped
-from larch.core.scale import angle_fact, length_fact, read_length
-from larch.core.thing import Handle, ShelfItem, Thing
 
 FORMS = ("segment", "ray", "line", "vector")
 WIDTH = 3.5

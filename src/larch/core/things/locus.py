@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any, ClassVar
 
-from larch.core.action import Action
 from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.fact import Fact
 from larch.core.figure import Figure
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.plane.near import distance
-from larch.core.page import Page
+from larch.core.model.action import Action
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
 
 
 class Locus(Figure, frozen=True, kw_only=True, tag="locus"):

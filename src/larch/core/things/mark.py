@@ -6,14 +6,14 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
-from larch.core.page import Page
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 
 MARKS: dict[str, Callable[[], str]] = {
     "dot": lambda: _("dot"),

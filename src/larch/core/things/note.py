@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
-from larch.core.fact import Fact
-from larch.core.page import Page
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
 from larch.core.rich import TEXT_ACTIONS, Lettered
-from larch.core.thing import ShelfItem, Thing
 from larch.core.things.ink import Ink
 
 INSET = 20.0

@@ -7,10 +7,10 @@ from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.fact import Fact, measure
 from larch.core.maths import geometry
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.fact import Fact, measure
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 MOST_POINTS = 20_000
 

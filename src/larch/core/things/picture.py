@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
 from larch.core.media.picture_set import LICENCE, drawing
 from larch.core.media.store import NAME
-from larch.core.page import Page
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, ShelfItem, Thing
 
 LEAST = 0.04  # share of a side that trimming leaves
 USUAL = 150.0  # page units along the longer side of what is put out

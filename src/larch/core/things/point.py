@@ -6,17 +6,17 @@ import math
 from collections.abc import Iterator
 from typing import Any, ClassVar
 
-from larch.core.action import Action
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import _
-from larch.core.fact import Fact
 from larch.core.figure import Figure, free_letters
 from larch.core.maths.plane.forms import Spot
 from larch.core.maths.plane.near import on_form, parameter
+from larch.core.model.action import Action
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.snapping import hold_point
+from larch.core.model.thing import ShelfItem, Snap, Thing
 from larch.core.on_axes import axes_under, pair
-from larch.core.page import Page
-from larch.core.snapping import hold_point
-from larch.core.thing import ShelfItem, Snap, Thing
 
 DOT = 8.0  # page units from its middle to its rim
 FINGER = 14.0
@@ -125,7 +125,7 @@ class Point(Figure, frozen=True, kw_only=True, tag="point"):
 
 def read_pair(typed: str) -> tuple[float, float]:
     """ "(2; 3.5)", "2 | 3,5", "2, 3" as two numbers. Raises ValueError with one sentence."""
-    from larch.core.fact import read_number
+    from larch.core.model.fact import read_number
 
     text = typed.strip().strip("()[]").strip()
     for sign in (";", "|", ", ", ","):

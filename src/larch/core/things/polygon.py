@@ -5,22 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import ids_of
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.corner_snap import corner_snap
-from larch.core.edit import Edit
-from larch.core.fact import Fact
 from larch.core.figure import LETTERS, Figure, free_letters, split_letters, used_letters
 from larch.core.maths import geometry
 from larch.core.maths.classify import Sort, classify, polygon_name
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.special import STARTS, drag, regular_corners, star_corners
-from larch.core.page import Page
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, ShelfItem, Snap, Thing
 from larch.core.polygon_facts import polygon_facts
-from larch.core.thing import Handle, ShelfItem, Snap, Thing
 
 MOST_SNAPPING = 40  # corners
 MOST_ALSO = 3  # further words that are said of a shape

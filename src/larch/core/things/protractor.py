@@ -8,12 +8,12 @@ from typing import ClassVar, NamedTuple
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import Fact
 from larch.core.instrument import Instrument, lines_near, points_near
 from larch.core.maths.plane.forms import direction
-from larch.core.page import Page
-from larch.core.scale import angle_fact
-from larch.core.thing import Handle, ShelfItem, Snap, Thing
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.scale import angle_fact
+from larch.core.model.thing import Handle, ShelfItem, Snap, Thing
 
 RADIUS = 208.0
 FOOT = 30.0  # how far a half one reaches below its base line

@@ -8,11 +8,11 @@ from typing import ClassVar
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.fact import Fact
 from larch.core.instrument import Instrument
-from larch.core.page import Page
-from larch.core.scale import angle_fact, length_fact, read_length
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.model.fact import Fact
+from larch.core.model.page import Page
+from larch.core.model.scale import angle_fact, length_fact, read_length
+from larch.core.model.thing import Handle, ShelfItem, Thing
 
 SHORTEST, LONGEST = 96.0, 20000.0
 HEIGHT = 64.0

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure
-from larch.core.page import Page
-from larch.core.page_facts import dress
-from larch.core.paper import PATTERNS, Paper, fresh_paper, paper_facts
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure
+from larch.core.model.page import Page
+from larch.core.model.page_facts import dress
+from larch.core.model.paper import PATTERNS, Paper, fresh_paper, paper_facts
+from larch.core.model.thing import ShelfItem, Thing
 
 WIDTH, HEIGHT = 320.0, 224.0
 

@@ -7,12 +7,12 @@ from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.fact import Fact, number_text
 from larch.core.figure import Figure
 from larch.core.maths import geometry
-from larch.core.page import Page
-from larch.core.scale import area_fact
-from larch.core.thing import ShelfItem, Thing
+from larch.core.model.fact import Fact, number_text
+from larch.core.model.page import Page
+from larch.core.model.scale import area_fact
+from larch.core.model.thing import ShelfItem, Thing
 
 UNIT = 64.0
 H = UNIT * 3**0.5 / 2  # height of a triangle with that side

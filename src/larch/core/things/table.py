@@ -7,15 +7,15 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import accumulate
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.arrange import put
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure, read_number
-from larch.core.holders import inside
-from larch.core.page import Page
-from larch.core.thing import Handle, ShelfItem, Thing
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.holders import inside
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.text import Text
 
 MOST = 60  # rows, and columns

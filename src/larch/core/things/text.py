@@ -7,8 +7,8 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box
 from larch.core.base.words import _
+from larch.core.model.thing import ShelfItem
 from larch.core.rich import TITLE, Lettered, Paragraph
-from larch.core.thing import ShelfItem
 
 
 class Text(Lettered, frozen=True, kw_only=True, tag="text"):

@@ -6,14 +6,14 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.action import Action, Things, only
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.edit import Edit
-from larch.core.fact import Fact, measure
-from larch.core.page import Page
+from larch.core.model.action import Action, Things, only
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, measure
+from larch.core.model.page import Page
+from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.rich import TEXT_ACTIONS, Lettered, Paragraph
-from larch.core.thing import Handle, ShelfItem, Thing
 from larch.core.things.connector import Connector
 
 SHAPES = ("box", "round", "oval", "diamond", "bare")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from larch.core.page import Page
+from larch.core.model.page import Page
 
 if TYPE_CHECKING:
     from numpy.random import Generator

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from larch.core.base.words import _, many
-from larch.core.edit import Edit
-from larch.core.fact import Fact
-from larch.core.page import SIZES, Page
-from larch.core.paper import Paper, paper_facts
-from larch.core.scale import scale_facts
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact
+from larch.core.model.page import SIZES, Page
+from larch.core.model.paper import Paper, paper_facts
+from larch.core.model.scale import scale_facts
 
 
 def page_facts(page: Page) -> Iterator[Fact]:

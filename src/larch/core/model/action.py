@@ -6,9 +6,9 @@ from collections.abc import Callable, Sequence
 
 from msgspec import Struct
 
-from larch.core.edit import Edit
-from larch.core.page import Page
-from larch.core.thing import Thing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 Things = Sequence[Thing]
 

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.maths.surd import Surd, recognised, root_of
-from larch.core.page import Page, Paper
-from larch.core.page_facts import page_facts
-from larch.core.scale import Scale, read_length, read_scale
+from larch.core.model.page import Page, Paper
+from larch.core.model.page_facts import page_facts
+from larch.core.model.scale import Scale, read_length, read_scale
 from larch.core.things.circle import Circle
 from larch.core.things.polygon import Polygon
 

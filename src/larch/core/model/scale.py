@@ -10,11 +10,11 @@ from typing import TYPE_CHECKING, Any
 from msgspec import Struct
 
 from larch.core.base.words import _
-from larch.core.fact import Fact, number_text, read_number
 from larch.core.maths.surd import recognised
+from larch.core.model.fact import Fact, number_text, read_number
 
 if TYPE_CHECKING:
-    from larch.core.page import Page
+    from larch.core.model.page import Page
 
 UNITS = {"mm": 0.001, "cm": 0.01, "dm": 0.1, "m": 1.0, "km": 1000.0}
 WRITTEN = re.compile(r"^\s*([\d.,/ ]+)\s*(squares?|[a-zµ]*)\s*[=:]\s*([\d.,/ ]+)\s*([a-z]*)\s*$", re.IGNORECASE)

@@ -10,9 +10,9 @@ from msgspec import Struct
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
-from larch.core.paper import Paper as Paper
-from larch.core.scale import Scale as Scale
-from larch.core.thing import Thing
+from larch.core.model.paper import Paper as Paper
+from larch.core.model.scale import Scale as Scale
+from larch.core.model.thing import Thing
 
 SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0), "A4 across": (1018.0, 720.0)}
 

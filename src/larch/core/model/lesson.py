@@ -7,7 +7,7 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
-from larch.core.page import Page, Paper
+from larch.core.model.page import Page, Paper
 
 
 class Lesson(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):

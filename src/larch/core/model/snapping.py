@@ -8,9 +8,9 @@ from typing import NamedTuple
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.page import Page
-from larch.core.paper import FINEST
-from larch.core.thing import Thing
+from larch.core.model.page import Page
+from larch.core.model.paper import FINEST
+from larch.core.model.thing import Thing
 
 STEP = 15.0  # degrees between the directions that Shift holds a line to
 LEVEL = 1.6  # degrees from level or upright within which a line falls there by itself

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from msgspec import Struct
 
-from larch.core.lesson import Lesson
-from larch.core.page import Page
+from larch.core.model.lesson import Lesson
+from larch.core.model.page import Page
 
 
 class Edit(Struct, frozen=True):

@@ -13,13 +13,13 @@ from msgspec import Struct
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.fact import Fact
+from larch.core.model.fact import Fact
 
 if TYPE_CHECKING:
-    from larch.core.action import Action
-    from larch.core.edit import Edit
     from larch.core.maths.plane.forms import Form
-    from larch.core.page import Page
+    from larch.core.model.action import Action
+    from larch.core.model.edit import Edit
+    from larch.core.model.page import Page
     from larch.core.things.ink import Ink
 
 

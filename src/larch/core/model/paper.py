@@ -13,7 +13,7 @@ from larch.core.base.hues import HUES, hex_of, is_hex, mixed
 from larch.core.base.hues import PAPER as SHEET
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.fact import Fact, measure, read_number
+from larch.core.model.fact import Fact, measure, read_number
 
 CLOSEST = 7.0  # pixels; ruling that is closer is thinned out
 FINEST, COARSEST = 4.0, 2000.0  # page units a step may be
