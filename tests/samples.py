@@ -7,7 +7,7 @@ import math
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.media import picture_set
 from larch.core.model.nibs import NIBS, Pen
 from larch.core.model.page import Page

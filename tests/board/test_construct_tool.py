@@ -11,8 +11,8 @@ from PyQt6.QtTest import QTest
 from larch.board.tools.base import Prompt
 from larch.board.tools.construct import ConstructTool
 from larch.core.base.shape import Placement
+from larch.core.figures.rules import RULES
 from larch.core.model.edit import Edit
-from larch.core.rules import RULES
 from larch.core.things.axes import Axes
 from larch.core.things.circle import Circle
 from larch.core.things.equation import Equation

@@ -13,8 +13,8 @@ from larch.board.paint import paint_page
 from larch.board.slips import laid_out
 from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json
+from larch.core.figures.settle import carried, settle
 from larch.core.model.page import Page
-from larch.core.settle import carried, settle
 from larch.core.things.circle import Circle
 from larch.core.things.point import Point
 from tests.board.test_surface import differing

@@ -9,11 +9,11 @@ import pytest
 from larch.core.arrange import brought, laid_out, put
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.common_facts import common_facts
+from larch.core.figures.settle import settle
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.organisers import KINDS
-from larch.core.settle import settle
 from tests.samples import sample_things
 
 SAMPLES = sample_things()

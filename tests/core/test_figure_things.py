@@ -10,11 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.figure import free_letters, split_letters, used_letters
+from larch.core.figures.figure import free_letters, split_letters, used_letters
+from larch.core.figures.settle import settle
 from larch.core.maths.plane.forms import outline
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
-from larch.core.settle import settle
 from larch.core.things.angle import Angle, angle_word
 from larch.core.things.circle import Circle, Ellipse
 from larch.core.things.line import Line, Polyline

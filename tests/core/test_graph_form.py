@@ -9,13 +9,13 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
+from larch.core.figures.settle import followers, settle, without
+from larch.core.figures.steps import sentence
 from larch.core.maths.plane.forms import Circle, Ellipse, Graph, Line, NotThere, Path, Spot
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import distance, on_form, parameter
 from larch.core.model.page import Page
 from larch.core.picks import built, form_at, point_at
-from larch.core.settle import followers, settle, without
-from larch.core.steps import sentence
 from larch.core.things.axes import Axes
 from larch.core.things.equation import Equation
 from larch.core.things.line import Line as LineThing

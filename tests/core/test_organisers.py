@@ -12,13 +12,13 @@ from hypothesis import strategies as st
 from larch.core.arrange import laid_out
 from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json, page_to_json
+from larch.core.figures.settle import carried, followers, settle, without
 from larch.core.links import contents, link_of, page_link, read_link, said
 from larch.core.maths.routing import crosses, leaves, squared, straight
 from larch.core.model.holders import inside, with_held
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.organisers import KINDS
-from larch.core.settle import carried, followers, settle, without
 from larch.core.things.block import Block
 from larch.core.things.connector import Connector
 from larch.core.things.frost import GONE, RADIUS, Frost, covered, frost_over

@@ -8,9 +8,9 @@ from itertools import combinations
 import pytest
 
 from larch.core.base.shape import Placement
+from larch.core.figures.settle import settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.settle import settle
 from larch.core.solve_triangle import work_out, working
 from larch.core.telling import BRACES
 from larch.core.things.polygon import Polygon, polygon_on

@@ -6,9 +6,9 @@ import pytest
 
 from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
+from larch.core.figures.settle import followers, settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.settle import followers, settle
 from larch.core.things.circle import Circle
 from larch.core.things.note import Note
 from larch.core.things.point import Point

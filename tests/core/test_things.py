@@ -138,7 +138,7 @@ def test_a_bad_value_in_a_file_never_gets_into_a_thing(kind: type[Thing], value:
 @pytest.mark.parametrize("kind", list(kinds().values()), ids=lambda kind: kind.__name__)
 def test_no_kind_gives_a_field_of_all_things_another_meaning(kind: type[Thing]) -> None:
     """What is done with anything sets these fields: a copy knows what it is a copy of, and is else the same."""
-    from larch.core.figure import Figure
+    from larch.core.figures.figure import Figure
 
     shared = set(Thing.__struct_fields__) - {"hue", "shown", "locked"}  # other beginnings, the same meaning
     own = {

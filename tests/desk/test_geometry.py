@@ -8,7 +8,7 @@ from PyQt6.QtTest import QTest
 
 from larch.board.slips import laid_out
 from larch.core.base.shape import Placement
-from larch.core.rules import RULES
+from larch.core.figures.rules import RULES
 from larch.core.things.circle import Circle
 from larch.core.things.point import Point
 from larch.core.things.polygon import Polygon, polygon_on

@@ -153,8 +153,8 @@ def falling_in(app: Any) -> None:
 def joined() -> None:
     """A web of forty boxes whose middle one is dragged: all lines worked out anew, round one another."""
     from larch.core.base.shape import Placement
+    from larch.core.figures.settle import carried, settle
     from larch.core.model.page import Page
-    from larch.core.settle import carried, settle
     from larch.core.things.connector import Connector
     from larch.core.things.word_box import WordBox
 

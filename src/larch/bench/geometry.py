@@ -14,8 +14,8 @@ def construction(steps: int = STEPS) -> Any:
     """A page with two free points and so many things that follow, each from those just before it: a circle, where two
     meet, a midpoint, a foot, a perpendicular, a segment."""
     from larch.core.base.shape import Placement
+    from larch.core.figures.settle import settle
     from larch.core.model.page import Page
-    from larch.core.settle import settle
     from larch.core.things.circle import Circle
     from larch.core.things.line import Line
     from larch.core.things.point import Point
@@ -56,7 +56,7 @@ def dragging(app: Any) -> None:
     """From the event to the end of the paint, with 300 things that follow; and the computing alone."""
     from PyQt6.QtCore import QEvent
 
-    from larch.core.settle import carried
+    from larch.core.figures.settle import carried
 
     page = construction()
     ours = [timed(lambda i=i: carried(page, ["t1"], 0.4 * i, 0.0)) for i in range(120)]
@@ -83,8 +83,8 @@ def dragging(app: Any) -> None:
 
 def tracing() -> None:
     from larch.core.base.shape import Placement
+    from larch.core.figures.settle import carried, settle
     from larch.core.model.page import Page
-    from larch.core.settle import carried, settle
     from larch.core.things.circle import Circle
     from larch.core.things.locus import Locus
     from larch.core.things.point import Point

@@ -15,7 +15,7 @@ from larch.board.slips import FURTHEST, Slip, lay, paint_slips, slips_of
 from larch.board.views.base import View
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing

@@ -23,6 +23,7 @@ from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
+from larch.core.figures.settle import carried, descendants, followers, plan_of
 from larch.core.holds import untouchable
 from larch.core.model.action import Action, actions_for
 from larch.core.model.edit import Changes, Edit
@@ -30,7 +31,6 @@ from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
 from larch.core.model.thing import Snap, Thing
 from larch.core.session import Session
-from larch.core.settle import carried, descendants, followers, plan_of
 
 SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out

@@ -7,11 +7,11 @@ from collections.abc import Callable, Sequence
 
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
+from larch.core.figures.settle import carried
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.settle import carried
 
 Unit = tuple[Thing, ...]
 GAP = 16.0

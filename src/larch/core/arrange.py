@@ -8,14 +8,14 @@ from larch.core.align import ALIGNING
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import _, many
-from larch.core.figure import Figure, split_ref
+from larch.core.figures.figure import Figure, split_ref
+from larch.core.figures.settle import carried, free_of, settle, without
 from larch.core.holds import HOLDING, allowed
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
 from larch.core.model.page import Arrangement, Page, with_groups
 from larch.core.model.thing import Thing
-from larch.core.settle import carried, free_of, settle, without
 
 DUPLICATE_SHIFT = 24.0
 

@@ -147,7 +147,7 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     setouts = tuple(Arrangement(a.name, _things(a.things, lost)) for a in raw.setouts)
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _RawPage.__struct_fields__)
     things = _unique(_things(raw.things, lost), raw.next)
-    from larch.core.settle import settle
+    from larch.core.figures.settle import settle
 
     page = settle(Page(
         id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, scale=raw.scale, things=things,
@@ -158,7 +158,7 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
 
 def _settled(page: Page, kept: Arrangement) -> Arrangement:
     """What follows from other things of an arrangement is not written either."""
-    from larch.core.settle import settle
+    from larch.core.figures.settle import settle
 
     return Arrangement(kept.name, settle(page.replace(things=kept.things)).things)
 

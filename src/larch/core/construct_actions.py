@@ -8,15 +8,15 @@ from functools import cache
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.compare import COMPARING
-from larch.core.figure import Figure, place
+from larch.core.figures.figure import Figure, place
+from larch.core.figures.rules import RULES, fits
+from larch.core.figures.settle import set_free
 from larch.core.maths.plane.forms import NotThere
 from larch.core.maths.plane.meet import meetings
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.picks import Pick, built
-from larch.core.rules import RULES, fits
-from larch.core.settle import set_free
 
 MOST_SELECTED = 12
 FIRST = ("segment", "midpoint", "mirror", "meet", "perpendicular", "polygon")  # likely ones, before copying and locking

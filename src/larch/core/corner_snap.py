@@ -19,7 +19,7 @@ MOST = 600  # pairs of corners that are compared
 
 def corners_of(thing: Thing, page: Page) -> list[Point]:
     """The corners of a figure or an outline, on the page."""
-    from larch.core.figure import Figure
+    from larch.core.figures.figure import Figure
     from larch.core.maths.plane.forms import Path, Spot
 
     own = getattr(thing, "page_corners", None)

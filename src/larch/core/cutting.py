@@ -13,7 +13,7 @@ from larch.core.maths import geometry
 from larch.core.maths.plane.forms import Circle, Ellipse
 
 if TYPE_CHECKING:
-    from larch.core.figure import Figure
+    from larch.core.figures.figure import Figure
 
 Ring = tuple[Point, ...]
 Piece = tuple[Ring, tuple[Ring, ...]]  # an outline and its holes

@@ -5,11 +5,11 @@ from __future__ import annotations
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
+from larch.core.figures.settle import free_of
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.settle import free_of
 
 STEP = 1.1
 TURN = 15.0

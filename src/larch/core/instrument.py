@@ -9,7 +9,7 @@ from typing import ClassVar, NamedTuple
 from larch.core.arrange import ids_of
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle, Line, NotThere, Path
 from larch.core.maths.plane.near import along, at_share
 from larch.core.model.action import Action, Things
@@ -146,7 +146,7 @@ def lines_near(page: Page, things: Iterable[Thing]) -> list[Line]:
 
 def points_near(page: Page, things: Iterable[Thing]) -> list[Point]:
     """Points, corners, ends and centres of figures."""
-    from larch.core.figure import place
+    from larch.core.figures.figure import place
 
     found: list[Point] = []
     for thing in things:

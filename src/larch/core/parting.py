@@ -16,7 +16,7 @@ from larch.core.base.hues import HUES
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.cutting import Piece, area_of, cut_by, equal_strips, fan, grid, rings_of, round_shares, split_regular
-from larch.core.figure import Figure, Part
+from larch.core.figures.figure import Figure, Part
 from larch.core.maths import geometry
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
@@ -207,7 +207,7 @@ def combine(page: Page, things: Things, how: str) -> Edit:
     label = {"join": _("Join shapes"), "overlap": _("Overlap of shapes"), "subtract": _("Take shapes away")}[how]
     if how == "overlap":
         return put(page, new, label)
-    from larch.core.settle import without
+    from larch.core.figures.settle import without
 
     going = [thing.id for thing in shapes if not thing.locked]
     after = without(page, going)

@@ -8,7 +8,10 @@ from typing import Any, NamedTuple
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.figure import Figure, free_letters, place, side
+from larch.core.figures.figure import Figure, free_letters, place, side
+from larch.core.figures.on_axes import axes_under
+from larch.core.figures.rules import RULES, Rule, fits, made_by
+from larch.core.figures.settle import Settler, plan_of, settle
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import distance, parameter, within
@@ -16,9 +19,6 @@ from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.snapping import hold_point
 from larch.core.model.thing import Thing, kinds
-from larch.core.on_axes import axes_under
-from larch.core.rules import RULES, Rule, fits, made_by
-from larch.core.settle import Settler, plan_of, settle
 
 PRIME = "′"
 

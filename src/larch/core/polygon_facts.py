@@ -8,16 +8,16 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.memo import remember
 from larch.core.base.words import _
-from larch.core.figure import split_letters
+from larch.core.figures.figure import split_letters
+from larch.core.figures.on_axes import coordinate_facts
+from larch.core.figures.reshape import follows, reshaped
+from larch.core.figures.wishes import Wish, set_angle, set_area, set_height, set_perimeter, set_side, triangle_from
 from larch.core.maths import geometry
 from larch.core.maths.classify import symmetry
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.special import regular_corners
 from larch.core.model.fact import Fact, Told, read_number
 from larch.core.model.scale import angle_fact, area_fact, factor, length_fact, read_area, read_length
-from larch.core.on_axes import coordinate_facts
-from larch.core.reshape import follows, reshaped
-from larch.core.wishes import Wish, set_angle, set_area, set_height, set_perimeter, set_side, triangle_from
 
 if TYPE_CHECKING:
     from larch.core.model.page import Page

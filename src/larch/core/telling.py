@@ -12,7 +12,7 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from larch.core.base.memo import remember
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
+from larch.core.figures.settle import settle
 from larch.core.maths.special import regular_corners
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
@@ -14,7 +15,6 @@ from larch.core.model.scale import Scale
 from larch.core.model.thing import Thing
 from larch.core.parting import share
 from larch.core.picks import Pick, built
-from larch.core.settle import settle
 from larch.core.solve_triangle import work_out
 from larch.core.things.circle import Circle
 from larch.core.things.compasses import Compasses

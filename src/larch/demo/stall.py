@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
+from larch.core.figures.settle import settle
 from larch.core.media import picture_set
 from larch.core.model.page import Page
-from larch.core.settle import settle
 from larch.core.things.connector import Connector
 from larch.core.things.frost import Frost
 from larch.core.things.picture import Picture

@@ -17,10 +17,10 @@ from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import GAPS as ROW_GAPS
 from larch.board.tools.stamp import SIZES, MarkTool
 from larch.core.base.words import _
+from larch.core.figures.rules import RULES
 from larch.core.model.fact import MINUS
 from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS, Pen
 from larch.core.rich import DISTANCES, TITLE
-from larch.core.rules import RULES
 from larch.core.things.mark import MARKS
 from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
 from larch.desk.choices import Choices

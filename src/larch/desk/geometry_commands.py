@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from larch.core.base.words import _
-from larch.core.rules import RULES
+from larch.core.figures.rules import RULES
 from larch.desk.commands import Command
 
 if TYPE_CHECKING:

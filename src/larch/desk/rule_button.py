@@ -11,8 +11,8 @@ from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.board.paint import HINTS
 from larch.core.base.hues import GOLD_TEXT
 from larch.core.base.shape import Point
+from larch.core.figures.rules import RULES, made_by
 from larch.core.maths.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
-from larch.core.rules import RULES, made_by
 
 SIDE = 100.0  # of the square in which the examples are drawn
 WIDTH = 52

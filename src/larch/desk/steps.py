@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QListWidget, QListWidge
 from larch.board.canvas import Canvas
 from larch.core.base.shape import Box
 from larch.core.base.words import _
-from larch.core.steps import Step, steps
+from larch.core.figures.steps import Step, steps
 from larch.desk.buttons import icon_button
 from larch.desk.style import lift
 

@@ -10,11 +10,11 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from larch.core.figures.tiling import Cannot, placements, tiling_of
 from larch.core.maths import geometry
 from larch.core.maths.heesch import KINDS, Outline
 from larch.core.maths.plane.forms import Line
 from larch.core.maths.plane.moves import Move, glide, reflection, rotation
-from larch.core.tiling import Cannot, placements, tiling_of
 from tests.core.test_tiling import ROOM, assert_covers
 
 TURNED = {4: (90, 90), 5: (120, 120, 120), 6: (120, 60)}

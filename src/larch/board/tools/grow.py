@@ -7,9 +7,9 @@ import math
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Gesture, Stage
 from larch.core.base.words import _
+from larch.core.figures.settle import settle
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
-from larch.core.settle import settle
 from larch.core.things.connector import Connector
 from larch.core.things.word_box import grown, like
 

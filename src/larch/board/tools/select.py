@@ -14,7 +14,8 @@ from larch.board.tools.rubbing import RubFrost
 from larch.core.arrange import copies, exhausted
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
+from larch.core.figures.settle import carried, free_of
 from larch.core.guides import guide
 from larch.core.holds import BOARD, TURN, allowed, untouchable
 from larch.core.instrument import Instrument
@@ -23,7 +24,6 @@ from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
 from larch.core.model.page import group_of
 from larch.core.model.thing import Snap, Thing
-from larch.core.settle import carried, free_of
 from larch.core.things.frost import Frost
 
 SNAP_REACH = 11.0  # pixels

@@ -3,7 +3,7 @@
 Heesch's classification (Heesch and Kienzle, Flächenschluss, 1963): the outline of such a tile splits into pieces that go
 over into each other by a translation (T), a turn about the point between two neighbouring pieces (R3, R4, R6), or a
 glide reflection (G), or each into itself by a half turn (C). His 28 types are the nine here and what is left of them if
-pieces shrink to nothing; the two that need only translations and half turns are found faster in `larch.core.tiling`.
+pieces shrink to nothing; the two that need only translations and half turns are found faster in `larch.core.figures.tiling`.
 """
 
 from __future__ import annotations

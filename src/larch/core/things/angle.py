@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle as AngleForm
 from larch.core.maths.plane.forms import Line, NotThere, direction, span_of, towards
 from larch.core.maths.plane.near import distance

@@ -116,8 +116,8 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
 
     def plot(self, page: Page, points: Sequence[Point]) -> Page:
         """The page with points plotted on these axes. Raises ValueError with one sentence outside the window."""
-        from larch.core.figure import free_letters
-        from larch.core.settle import settle
+        from larch.core.figures.figure import free_letters
+        from larch.core.figures.settle import settle
         from larch.core.things.point import Point as PointThing
 
         for x, y in points:

@@ -8,7 +8,10 @@ from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
+from larch.core.figures.on_axes import coordinate_facts
+from larch.core.figures.reshape import reshaped
+from larch.core.figures.steps import ref_name
 from larch.core.maths.measure import ellipse_perimeter
 from larch.core.maths.plane.forms import Circle as CircleForm
 from larch.core.maths.plane.forms import Ellipse as EllipseForm
@@ -19,9 +22,6 @@ from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact, area_fact, length_fact, read_area, read_length
 from larch.core.model.thing import Handle, ShelfItem, Thing
-from larch.core.on_axes import coordinate_facts
-from larch.core.reshape import reshaped
-from larch.core.steps import ref_name
 
 ABOUT = ("circle", "circle with radius", "arc", "sector", "cap")  # rules whose first point is the centre
 FORMS = ("circle", "arc", "sector", "cap")

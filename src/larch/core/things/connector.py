@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.figure import Figure, split_ref
+from larch.core.figures.figure import Figure, split_ref
 from larch.core.maths.plane.forms import NotThere, Path
 from larch.core.maths.plane.near import distance
 from larch.core.maths.routing import leaves, squared, straight
@@ -18,8 +18,8 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
+    from larch.core.figures.settle import Settler
     from larch.core.maths.plane.forms import Form
-    from larch.core.settle import Settler
 
 WIDTH = 6.0
 STYLES = ("straight", "square", "curved")

@@ -9,7 +9,9 @@ from typing import Any, ClassVar
 from larch.core.arrange import toggle
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
+from larch.core.figures.on_axes import coordinate_facts
+from larch.core.figures.reshape import reshaped
 from larch.core.maths.plane.forms import Line as LineForm
 from larch.core.maths.plane.forms import Path, direction
 from larch.core.maths.plane.near import distance
@@ -19,8 +21,6 @@ from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact, length_fact, read_length
 from larch.core.model.thing import Handle, ShelfItem, Thing
-from larch.core.on_axes import coordinate_facts
-from larch.core.reshape import reshaped
 
 FORMS = ("segment", "ray", "line", "vector")
 WIDTH = 3.5
@@ -196,7 +196,7 @@ def _maker(kind: type[Line], form: str) -> Callable[[], Thing]:
 
 def end_names(page: Page, line: Figure) -> list[str]:
     """The letters of the points that a line was drawn between, if both have one."""
-    from larch.core.steps import ref_name
+    from larch.core.figures.steps import ref_name
 
     if len(line.of) < 2 or line.rule not in FORMS:
         return []

@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.plane.near import distance
 from larch.core.model.action import Action

@@ -8,7 +8,8 @@ from typing import Any, ClassVar
 
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import _
-from larch.core.figure import Figure, free_letters
+from larch.core.figures.figure import Figure, free_letters
+from larch.core.figures.on_axes import axes_under, pair
 from larch.core.maths.plane.forms import Spot
 from larch.core.maths.plane.near import on_form, parameter
 from larch.core.model.action import Action
@@ -16,7 +17,6 @@ from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.snapping import hold_point
 from larch.core.model.thing import ShelfItem, Snap, Thing
-from larch.core.on_axes import axes_under, pair
 
 DOT = 8.0  # page units from its middle to its rim
 FINGER = 14.0

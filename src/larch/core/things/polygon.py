@@ -10,7 +10,7 @@ from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.corner_snap import corner_snap
-from larch.core.figure import LETTERS, Figure, free_letters, split_letters, used_letters
+from larch.core.figures.figure import LETTERS, Figure, free_letters, split_letters, used_letters
 from larch.core.maths import geometry
 from larch.core.maths.classify import Sort, classify, polygon_name
 from larch.core.maths.plane.forms import Path

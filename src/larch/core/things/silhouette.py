@@ -7,7 +7,7 @@ from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.figure import Figure
+from larch.core.figures.figure import Figure
 from larch.core.maths import geometry
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page

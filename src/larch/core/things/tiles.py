@@ -10,6 +10,8 @@ from larch.core.arrange import put
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
+from larch.core.figures.semi_regular import SEMI_REGULAR, semi_regular
+from larch.core.figures.tiling import Cannot, placements, tiling_of
 from larch.core.maths import geometry
 from larch.core.maths.plane.moves import Move
 from larch.core.model.action import Action, Things, only
@@ -18,8 +20,6 @@ from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import area_fact, length_fact, read_length
 from larch.core.model.thing import Handle, ShelfItem, Thing
-from larch.core.semi_regular import SEMI_REGULAR, semi_regular
-from larch.core.tiling import Cannot, placements, tiling_of
 
 MOST_LOOSE = 300  # tiles that can be laid out one by one
 BASES = {"square": 4, "hexagon": 6}  # whose edges can be changed

@@ -139,7 +139,7 @@ def like(box: Thing) -> WordBox:
 
 def grown(page: Page, box: Thing, side: str) -> tuple[Page, str]:
     """The page with a neighbour of a box on one side, joined to it, where nothing else lies; and the neighbour's id."""
-    from larch.core.settle import settle
+    from larch.core.figures.settle import settle
 
     dx, dy = SIDES[side]
     own = box.box()
@@ -167,7 +167,7 @@ def grow(page: Page, things: Things, side: str = "right") -> Edit:
 
 def join(page: Page, things: Things) -> Edit:
     """Lines from the first of some things to all others, in the order of their depth."""
-    from larch.core.settle import settle
+    from larch.core.figures.settle import settle
 
     ends = [thing for thing in things if not isinstance(thing, Connector)]
     joined = {frozenset(t.of) for t in page.things if isinstance(t, Connector)}

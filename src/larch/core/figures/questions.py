@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from larch.core.rules import RULES
+from larch.core.figures.rules import RULES
 
 ASKS: dict[str, tuple[str, ...]] = {
     "circle": ("the centre", "a point on the rim"),

@@ -7,10 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
+from larch.core.figures.on_axes import axes_under, line_equation
+from larch.core.figures.settle import carried, settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.on_axes import axes_under, line_equation
-from larch.core.settle import carried, settle
 from larch.core.things.axes import Axes, read_points
 from larch.core.things.circle import Circle
 from larch.core.things.line import Line

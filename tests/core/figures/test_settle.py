@@ -12,15 +12,15 @@ from hypothesis import strategies as st
 from larch.core.arrange import copies, delete, duplicate, nudge
 from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
+from larch.core.figures.rules import RULES
+from larch.core.figures.settle import carried, descendants, dragged_to, followers, free_of, set_free, settle
+from larch.core.figures.steps import steps
 from larch.core.maths.plane.forms import Circle, Line, Path, Spot
 from larch.core.model.edit import Edit, changes_between
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.picks import Pick, built
-from larch.core.rules import RULES
 from larch.core.session import Session
-from larch.core.settle import carried, descendants, dragged_to, followers, free_of, set_free, settle
-from larch.core.steps import steps
 from larch.core.things.circle import Circle as CircleThing
 from larch.core.things.line import Line as LineThing
 from larch.core.things.locus import Locus
@@ -243,9 +243,9 @@ WHOLE = {
 
 @pytest.mark.parametrize("name", RULES)
 def test_every_rule_makes_what_it_says_and_survives_nonsense(name: str) -> None:
+    from larch.core.figures.rules import made_by
     from larch.core.maths.plane.forms import NotThere
     from larch.core.model.thing import kinds
-    from larch.core.rules import made_by
 
     rule = RULES[name]
     takes = ["point"] * 4 if rule.takes[0] == "point…" else rule.takes

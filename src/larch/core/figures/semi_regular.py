@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _
-from larch.core.tiling import MOST_TILES, Cannot
+from larch.core.figures.tiling import MOST_TILES, Cannot
 
 SEMI_REGULAR: dict[str, tuple[int, ...]] = {  # the regular ones among them
     "3.3.3.3.3.3": (3,) * 6,

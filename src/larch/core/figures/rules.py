@@ -7,11 +7,11 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any, NamedTuple
 
-from larch.core import rule_makers as make
 from larch.core.base.shape import Point
+from larch.core.figures import rule_makers as make
+from larch.core.figures.rule_makers import MOST_CORNERS, Forms, Maker, Values
 from larch.core.maths.plane import construct, moves
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, sound
-from larch.core.rule_makers import MOST_CORNERS, Forms, Maker, Values
 
 
 class Rule(NamedTuple):

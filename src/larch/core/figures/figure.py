@@ -17,9 +17,9 @@ from larch.core.model.fact import Fact, read_number
 from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
+    from larch.core.figures.settle import Settler
     from larch.core.model.action import Action
     from larch.core.model.page import Page
-    from larch.core.settle import Settler
 
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 LETTER = re.compile(r".[′₀-₉]*", re.DOTALL)
@@ -79,8 +79,8 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
 
     def rule_facts(self, page: Page) -> Iterator[Fact]:
         """The numbers of its rule, to be typed; and why it is not there."""
+        from larch.core.figures.rules import RULES
         from larch.core.model.scale import read_length
-        from larch.core.rules import RULES
 
         if self.why:
             yield Fact("missing", None, text=_(self.why).rstrip("."), label=_("not there"))

@@ -8,13 +8,13 @@ from typing import Any, NamedTuple, TypeVar
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.figure import Figure, part_of, split_ref
+from larch.core.figures.figure import Figure, part_of, split_ref
+from larch.core.figures.rules import RULES, made_by
 from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, positions
 from larch.core.model.thing import Thing
-from larch.core.rules import RULES, made_by
 
 ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
 T = TypeVar("T")
@@ -163,7 +163,7 @@ class Settler:
                 raise NotThere(GONE)
             return axes.plotted(*thing.values[:2])
         if thing.rule == "locus":
-            from larch.core.locus import traced
+            from larch.core.figures.locus import traced
 
             found: Form = traced(self, thing)
             return found

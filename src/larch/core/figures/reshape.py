@@ -7,7 +7,7 @@ from typing import Any
 
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
-from larch.core.figure import Figure, place, split_ref
+from larch.core.figures.figure import Figure, place, split_ref
 from larch.core.maths.plane.forms import Form
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -23,7 +23,7 @@ def reshaped(page: Page, figure: Figure, form: Form) -> Any:
     if not figure.rule:
         return fitted(figure, form)
     moved = moved_points(page, figure, points_for(page, figure, form))
-    from larch.core.settle import followers
+    from larch.core.figures.settle import followers
 
     settled = followers(page, moved)
     after = settled.get(figure.id, figure)
@@ -33,7 +33,7 @@ def reshaped(page: Page, figure: Figure, form: Form) -> Any:
 
 
 def follows(page: Page, figure: Figure) -> str:
-    from larch.core.steps import ref_name
+    from larch.core.figures.steps import ref_name
 
     names = ", ".join(filter(None, (ref_name(page, ref) for ref in figure.of)))
     return _("It follows from {names}; change that instead.").format(names=names or _("other things"))

@@ -9,18 +9,18 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
+from larch.core.figures.settle import settle
+from larch.core.figures.wishes import set_angle, set_area, set_height, set_perimeter, set_side, triangle_from
 from larch.core.maths import geometry
 from larch.core.maths.classify import classify
 from larch.core.maths.special import STARTS
 from larch.core.model.fact import Told
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.settle import settle
 from larch.core.things.circle import Circle
 from larch.core.things.line import Line
 from larch.core.things.point import Point
 from larch.core.things.polygon import Polygon
-from larch.core.wishes import set_angle, set_area, set_height, set_perimeter, set_side, triangle_from
 
 coordinate = st.floats(-300, 300, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

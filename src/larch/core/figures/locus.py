@@ -6,13 +6,13 @@ import math
 from typing import TYPE_CHECKING, Any
 
 from larch.core.base.shape import Point
-from larch.core.figure import Figure, split_ref
+from larch.core.figures.figure import Figure, split_ref
+from larch.core.figures.rules import made_by
 from larch.core.maths.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.maths.plane.near import on_form
-from larch.core.rules import made_by
 
 if TYPE_CHECKING:
-    from larch.core.settle import Settler
+    from larch.core.figures.settle import Settler
 
 PLACES = 180
 MOST_BETWEEN = 40  # steps of the construction; longer ones are traced at fewer places
@@ -94,7 +94,7 @@ def _between(settler: Settler, start: str, end: str) -> list[Figure]:
 
 def _at(settler: Settler, chain: list[Figure], driver: str, track: Form, t: float, tracer: str) -> Point | None:
     """Where the tracing point is while the moving one is at a place; None where it is not there."""
-    from larch.core.figure import part_of
+    from larch.core.figures.figure import part_of
 
     forms: dict[str, Form] = {}
 

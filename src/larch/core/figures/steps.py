@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from larch.core.base.words import _
-from larch.core.figure import Figure, split_ref
+from larch.core.figures.figure import Figure, split_ref
+from larch.core.figures.rules import RULES
+from larch.core.figures.settle import plan_of
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.scale import factor
-from larch.core.rules import RULES
-from larch.core.settle import plan_of
 
 
 class Step(NamedTuple):

@@ -1,0 +1,1 @@
+"""Figures that follow from others, and what they are asked."""
