@@ -12,12 +12,12 @@ from larch.core.media import picture_set
 from larch.core.model.nibs import NIBS, Pen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing, Unknown, kinds, shelf_items
-from larch.core.organisers import KINDS
-from larch.core.things.connector import Connector
-from larch.core.things.ink import Ink, ink_from, line_from
-from larch.core.things.locus import Locus
-from larch.core.things.painted import Painted
-from larch.core.things.picture import Picture
+from larch.core.things.geometry.locus import Locus
+from larch.core.things.ink.ink import Ink, ink_from, line_from
+from larch.core.things.organisers.connector import Connector
+from larch.core.things.organisers.ready_made import KINDS
+from larch.core.things.pictures.painted import Painted
+from larch.core.things.pictures.picture import Picture
 
 finite = st.floats(-1e4, 1e4, allow_nan=False)
 points = st.tuples(finite, finite)

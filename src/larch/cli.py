@@ -273,7 +273,7 @@ def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
     from larch.core.maths.expression import Undefined, exact_at, names_in, value_at
     from larch.core.maths.expression.tree import Name, Relation
     from larch.core.model.fact import number_text
-    from larch.core.things.equation import fraction_text
+    from larch.core.things.graphs.equation import fraction_text
 
     if isinstance(node, Relation) and node.op == "=" and isinstance(node.left, Name) and node.left != Name("x"):
         node = node.right  # y = …: the value of y

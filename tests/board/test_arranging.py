@@ -8,14 +8,14 @@ from PyQt6.QtTest import QTest
 
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
-from larch.core.things.block import Block
-from larch.core.things.connector import Connector
-from larch.core.things.frost import Frost
-from larch.core.things.picture import Picture
-from larch.core.things.sheet import Sheet
-from larch.core.things.table import Table
-from larch.core.things.text import Text
-from larch.core.things.word_box import WordBox
+from larch.core.things.numbers.block import Block
+from larch.core.things.organisers.box import WordBox
+from larch.core.things.organisers.connector import Connector
+from larch.core.things.organisers.table import Table
+from larch.core.things.papers.sheet import Sheet
+from larch.core.things.pictures.frost import Frost
+from larch.core.things.pictures.picture import Picture
+from larch.core.things.words.text import Text
 from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand, move
 

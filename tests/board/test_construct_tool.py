@@ -13,12 +13,12 @@ from larch.board.tools.construct import ConstructTool
 from larch.core.base.shape import Placement
 from larch.core.figures.rules import RULES
 from larch.core.model.edit import Edit
-from larch.core.things.axes import Axes
-from larch.core.things.circle import Circle
-from larch.core.things.equation import Equation
-from larch.core.things.line import Line
-from larch.core.things.point import Point
-from larch.core.things.polygon import Polygon, polygon_on
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.geometry.point import Point
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
 from larch.desk.window import Window
 from tests.board.test_tools import Hand
 

@@ -15,8 +15,8 @@ from larch.core.base.shape import Box, Placement
 from larch.core.codec import page_from_json
 from larch.core.figures.settle import carried, settle
 from larch.core.model.page import Page
-from larch.core.things.circle import Circle
-from larch.core.things.point import Point
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.point import Point
 from tests.board.test_surface import differing
 from tests.core.test_figure_fuzz import figures
 
@@ -54,7 +54,7 @@ def test_what_is_not_there_is_faint_and_says_why(qapp: object) -> None:
 def test_fractions_stay_in_the_middle_of_their_parts() -> None:
     from larch.board.slips import laid_out
     from larch.core.model.action import actions_for
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     sheet = Polygon(vertices=((0.0, 0.0), (360.0, 0.0), (360.0, 216.0), (0.0, 216.0)), placement=Placement(500, 180))
     page = Page(id="p").put(sheet)

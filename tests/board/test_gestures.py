@@ -23,9 +23,9 @@ from larch.core.model.edit import Edit
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
 from larch.core.model.thing import Snap, Thing
-from larch.core.things.block import Block
-from larch.core.things.ink import Ink
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.ink.ink import Ink
+from larch.core.things.numbers.block import Block
 from tests.samples import page_with, stroke
 
 

@@ -12,13 +12,13 @@ from PyQt6.QtTest import QTest
 
 from larch.board.pointer import Sample
 from larch.core.base.shape import Placement
-from larch.core.things.circle import Circle
-from larch.core.things.compasses import Compasses
-from larch.core.things.ink import Ink
-from larch.core.things.line import Line
-from larch.core.things.polygon import polygon_on
-from larch.core.things.protractor import RADIUS, Protractor
-from larch.core.things.ruler import Ruler
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.geometry.polygon import polygon_on
+from larch.core.things.ink.ink import Ink
+from larch.core.things.instruments.compasses import Compasses
+from larch.core.things.instruments.protractor import RADIUS, Protractor
+from larch.core.things.instruments.ruler import Ruler
 from larch.desk.window import Window
 from tests.board.test_tools import Hand, move
 from tests.board.touch import send_touch, touch_device

@@ -7,7 +7,7 @@ from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QInputDevice, QPointingDevice, QPointingDeviceUniqueId, QTabletEvent
 from PyQt6.QtWidgets import QApplication
 
-from larch.core.things.ink import Ink
+from larch.core.things.ink.ink import Ink
 from tests.board.touch import State, send_touch, touch_device
 
 pytestmark = pytest.mark.usefixtures("own_folders")

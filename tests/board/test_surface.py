@@ -24,11 +24,11 @@ from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, Paper
 from larch.core.model.thing import Thing
 from larch.core.session import Session
-from larch.core.things.axes import Axes
-from larch.core.things.block import Block
-from larch.core.things.equation import Equation
-from larch.core.things.polygon import Polygon
-from larch.core.things.text import Text
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.numbers.block import Block
+from larch.core.things.words.text import Text
 from tests.samples import stroke
 
 pytestmark = pytest.mark.usefixtures("qapp")

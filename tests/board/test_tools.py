@@ -8,12 +8,12 @@ from PyQt6.QtTest import QTest
 
 from larch.board import chrome
 from larch.core.base.shape import Placement
-from larch.core.things.axes import Axes
-from larch.core.things.block import UNIT, Block
-from larch.core.things.die import Die
-from larch.core.things.equation import Equation
-from larch.core.things.polygon import Polygon
-from larch.core.things.text import Text
+from larch.core.things.chance.die import Die
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.numbers.block import UNIT, Block
+from larch.core.things.words.text import Text
 from tests.samples import stroke
 
 LEFT = Qt.MouseButton.LeftButton

@@ -20,9 +20,9 @@ from larch.core.maths.expression import parse
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing, Unknown, kinds
-from larch.core.things.ink import Ink, ink_from
-from larch.core.things.polygon import Polygon
-from larch.core.things.text import Text
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.words.text import Text
 from tests.samples import page_with, sample_things, special_ink, stroke
 
 pytestmark = pytest.mark.usefixtures("qapp")

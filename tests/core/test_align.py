@@ -15,9 +15,9 @@ from larch.core.arrange import duplicate, forward, group, nudge, same_kind, to_d
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page, with_groups
-from larch.core.things.block import Block
-from larch.core.things.sheet import Sheet
-from larch.core.things.text import Text
+from larch.core.things.numbers.block import Block
+from larch.core.things.papers.sheet import Sheet
+from larch.core.things.words.text import Text
 
 place = st.tuples(st.floats(-500, 500), st.floats(-500, 500), st.floats(20, 200), st.floats(20, 200))
 

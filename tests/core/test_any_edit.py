@@ -13,7 +13,7 @@ from larch.core.figures.settle import settle
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
-from larch.core.organisers import KINDS
+from larch.core.things.organisers.ready_made import KINDS
 from tests.samples import sample_things
 
 SAMPLES = sample_things()

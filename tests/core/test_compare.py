@@ -10,7 +10,7 @@ from larch.core.compare import fit, sentence
 from larch.core.maths import geometry
 from larch.core.maths.plane import Line, moves
 from larch.core.model.page import Page
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.polygon import Polygon
 
 coordinate = st.floats(-100, 100, allow_nan=False).map(lambda v: round(v, 1))
 place = st.tuples(coordinate, coordinate)

@@ -12,8 +12,8 @@ from larch.core.model.edit import Changes, Edit, changes_between
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, with_groups
 from larch.core.session import Session
-from larch.core.things.block import Block
-from larch.core.things.text import Text
+from larch.core.things.numbers.block import Block
+from larch.core.things.words.text import Text
 from tests.samples import page_with, sample_things, stroke
 
 
@@ -147,8 +147,8 @@ def test_delete_spares_what_is_locked() -> None:
 
 
 def test_duplicates_of_linked_things_stay_linked_to_each_other() -> None:
-    from larch.core.things.axes import Axes
-    from larch.core.things.equation import Equation
+    from larch.core.things.graphs.axes import Axes
+    from larch.core.things.graphs.equation import Equation
 
     page = page_with(Axes(), Equation(axes="t1"))
     after = arrange.duplicate(page, page.things).after

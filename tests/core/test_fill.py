@@ -13,9 +13,9 @@ from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.fill import Open, Region, find_region, paint
 from larch.core.model.page import Page
-from larch.core.things.ink import ink_from
-from larch.core.things.painted import Painted
-from larch.core.things.polygon import Polygon, polygon_on
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.ink.ink import ink_from
+from larch.core.things.pictures.painted import Painted
 from tests.samples import page_with, ring, stroke
 
 

@@ -14,7 +14,7 @@ from larch.core.guides import guide
 from larch.core.holds import ALONG, BOARD, TURN, allowed, direction_of, hold, hold_fact, said, untouchable
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, Paper
-from larch.core.things.block import Block
+from larch.core.things.numbers.block import Block
 
 PLAIN = Page(id="p")
 numbers = st.floats(-400, 400)

@@ -18,8 +18,8 @@ from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Arrangement
 from larch.core.model.thing import Unknown
-from larch.core.things.block import Block
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.numbers.block import Block
 from larch.demo import demo_lesson
 from tests.samples import page_with, sample_things, stroke
 

@@ -17,10 +17,10 @@ from larch.core.model.action import actions_for
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
 from larch.core.parting import combine, cut, read_share, share, together, whole_again
-from larch.core.things.circle import Circle
-from larch.core.things.ink import line_from
-from larch.core.things.line import Line
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.ink.ink import line_from
 
 coordinate = st.floats(-200, 200, allow_nan=False).map(lambda v: round(v, 1))
 place = st.tuples(coordinate, coordinate)

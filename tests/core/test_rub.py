@@ -15,9 +15,9 @@ from larch.core.model.edit import Edit
 from larch.core.model.nibs import DASHES, ENDS, NIBS, Pen, sound_pen
 from larch.core.model.page import Page
 from larch.core.model.snapping import hold_direction, hold_point
-from larch.core.things.ink import Ink, ink_from, length_of, line_from, track
-from larch.core.things.mark import Mark, row, stamped
-from larch.core.things.text import Text
+from larch.core.things.ink.ink import Ink, ink_from, length_of, line_from, track
+from larch.core.things.ink.mark import Mark, row, stamped
+from larch.core.things.words.text import Text
 from larch.core.writing import write
 from tests.samples import page_with, ring, special_ink, stroke
 

@@ -19,8 +19,8 @@ from larch.core.mathml import mathml, page_mathml
 from larch.core.maths.expression import ExpressionError, parse
 from larch.core.model.fact import measure, number_text, read_number
 from larch.core.model.page import Page
-from larch.core.things.equation import Equation, fraction_text
-from larch.core.things.ink import ink_from
+from larch.core.things.graphs.equation import Equation, fraction_text
+from larch.core.things.ink.ink import ink_from
 from tests.samples import page_with, points, stroke
 
 SOURCE = Path(__file__).parents[2] / "src/larch"

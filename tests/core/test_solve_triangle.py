@@ -12,8 +12,8 @@ from larch.core.figures.settle import settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
 from larch.core.solve_triangle import work_out, working
-from larch.core.telling import BRACES
-from larch.core.things.polygon import Polygon, polygon_on
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.words.telling import BRACES
 
 RIGHT = [(0.0, 300.0), (400.0, 300.0), (400.0, 0.0)]
 ODD = [(0.0, 300.0), (384.0, 300.0), (300.0, 40.0)]

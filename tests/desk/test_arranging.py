@@ -12,10 +12,10 @@ from PyQt6.QtTest import QTest
 from larch.board import pictures
 from larch.core.base.shape import Placement
 from larch.core.media.store import store
-from larch.core.things.block import Block
-from larch.core.things.picture import Picture
-from larch.core.things.sheet import Sheet
-from larch.core.things.text import Text
+from larch.core.things.numbers.block import Block
+from larch.core.things.papers.sheet import Sheet
+from larch.core.things.pictures.picture import Picture
+from larch.core.things.words.text import Text
 from larch.desk import kept
 from larch.desk.arranging_commands import remember
 from larch.desk.findable import findable, pictures_found

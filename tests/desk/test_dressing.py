@@ -11,11 +11,11 @@ from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QColorDial
 from larch.core.base.shape import Placement
 from larch.core.model.nibs import Pen
 from larch.core.model.page import SIZES, Page
-from larch.core.rich import DISTANCES, Run
-from larch.core.things.block import Block
-from larch.core.things.ink import Ink
-from larch.core.things.note import Note
-from larch.core.things.text import Text
+from larch.core.things.ink.ink import Ink
+from larch.core.things.numbers.block import Block
+from larch.core.things.words.note import Note
+from larch.core.things.words.rich import DISTANCES, Run
+from larch.core.things.words.text import Text
 from larch.desk.chip import Chip
 from larch.desk.findable import findable
 from larch.desk.window import Window
@@ -250,7 +250,7 @@ def _lightness(hand: Hand, x: float, y: float) -> int:
 def test_a_stroke_that_crosses_itself_is_highlighted_evenly(hand: Hand) -> None:
     hand.put()
     cross = [(300.0 + 4 * i, 300.0, 1.0, 0.0) for i in range(40)] + [(380.0, 220.0 + 4 * i, 1.0, 0.0) for i in range(40)]
-    from larch.core.things.ink import ink_from
+    from larch.core.things.ink.ink import ink_from
 
     hand.canvas.commit(_put(hand, ink_from(cross, pen=Pen("highlighter", width=30.0, hue="straw"))))
     hand.canvas.surface.sharpen(1000)

@@ -9,10 +9,10 @@ from PyQt6.QtTest import QTest
 from larch.board.slips import laid_out
 from larch.core.base.shape import Placement
 from larch.core.figures.rules import RULES
-from larch.core.things.circle import Circle
-from larch.core.things.point import Point
-from larch.core.things.polygon import Polygon, polygon_on
-from larch.core.things.text import Text
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.point import Point
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.words.text import Text
 from larch.desk.findable import findable
 from larch.desk.rule_button import RuleButton, example
 from larch.desk.window import Window

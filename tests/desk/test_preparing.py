@@ -10,11 +10,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from larch.core.lesson_file import read_lesson, write_lesson
-from larch.core.things.connector import Connector
-from larch.core.things.frost import Frost
-from larch.core.things.picture import Picture
-from larch.core.things.table import Table
-from larch.core.things.word_box import WordBox
+from larch.core.things.organisers.box import WordBox
+from larch.core.things.organisers.connector import Connector
+from larch.core.things.organisers.table import Table
+from larch.core.things.pictures.frost import Frost
+from larch.core.things.pictures.picture import Picture
 from larch.desk import kept
 from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand

@@ -12,8 +12,8 @@ from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
 from larch.board.canvas import Canvas
 from larch.core.arrange import put
 from larch.core.lesson_file import read_lesson
-from larch.core.things.block import Block
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.numbers.block import Block
 from larch.desk.app import work_to_open
 from larch.desk.findable import findable
 from larch.desk.window import Window

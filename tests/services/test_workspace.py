@@ -10,7 +10,7 @@ from larch.core.arrange import put
 from larch.core.lesson_file import LessonFileError, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.nibs import Pen
-from larch.core.things.block import Block
+from larch.core.things.numbers.block import Block
 from larch.services import desktop
 from larch.services.places import journal_for, state_folder
 from larch.services.recent import recent_lessons, remember_lesson

@@ -100,7 +100,7 @@ def panning(app: Any) -> None:
     from larch.core.base.shape import Placement
     from larch.core.media import picture_set
     from larch.core.model.page import Page
-    from larch.core.things.picture import Picture
+    from larch.core.things.pictures.picture import Picture
 
     drawings = [one for sort in ("Nature", "Food", "Places") for one in picture_set.tray(sort)][:300]
     made = [
@@ -128,7 +128,7 @@ def falling_in(app: Any) -> None:
 
     from larch.core.base.shape import Placement
     from larch.core.model.page import Page
-    from larch.core.things.sheet import Sheet
+    from larch.core.things.papers.sheet import Sheet
 
     made = [
         Sheet(width=40, height=30, placement=Placement(k % 24 * 52, 60 + k // 24 * 46)) for k in range(300)
@@ -155,8 +155,8 @@ def joined() -> None:
     from larch.core.base.shape import Placement
     from larch.core.figures.settle import carried, settle
     from larch.core.model.page import Page
-    from larch.core.things.connector import Connector
-    from larch.core.things.word_box import WordBox
+    from larch.core.things.organisers.box import WordBox
+    from larch.core.things.organisers.connector import Connector
 
     boxes = [WordBox(text=str(k), width=120, height=60, placement=Placement(k % 8 * 170, k // 8 * 130)) for k in range(40)]
     page = Page(id="p1").put(*boxes)
@@ -171,7 +171,7 @@ def rubbing(app: Any) -> None:
     from PyQt6.QtCore import QEvent
 
     from larch.core.model.page import Page
-    from larch.core.things.frost import Frost
+    from larch.core.things.pictures.frost import Frost
 
     frost = Frost(width=1200, height=640)
     for k in range(40):

@@ -133,7 +133,7 @@ def fill() -> None:
 
     from larch.bench.material import full_page
     from larch.core.fill import find_region
-    from larch.core.things.ink import ink_from
+    from larch.core.things.ink.ink import ink_from
 
     turns = [2 * math.pi * k / 90 for k in range(91)]
     ring = ink_from([(640 + 200 * math.cos(t), 360 + 200 * math.sin(t), 0.5, 0.0) for t in turns])

@@ -16,9 +16,9 @@ def construction(steps: int = STEPS) -> Any:
     from larch.core.base.shape import Placement
     from larch.core.figures.settle import settle
     from larch.core.model.page import Page
-    from larch.core.things.circle import Circle
-    from larch.core.things.line import Line
-    from larch.core.things.point import Point
+    from larch.core.things.geometry.circle import Circle
+    from larch.core.things.geometry.line import Line
+    from larch.core.things.geometry.point import Point
 
     page = Page(id="p1")
     things: list[Any] = [Point(name="A", placement=Placement(300, 400)), Point(name="B", placement=Placement(420, 380))]
@@ -85,9 +85,9 @@ def tracing() -> None:
     from larch.core.base.shape import Placement
     from larch.core.figures.settle import carried, settle
     from larch.core.model.page import Page
-    from larch.core.things.circle import Circle
-    from larch.core.things.locus import Locus
-    from larch.core.things.point import Point
+    from larch.core.things.geometry.circle import Circle
+    from larch.core.things.geometry.locus import Locus
+    from larch.core.things.geometry.point import Point
 
     page = settle(Page(id="p").put(
         Point(placement=Placement(300, 300)), Circle(rule="circle with radius", of=("t1",), values=(120.0,)),
@@ -99,7 +99,7 @@ def tracing() -> None:
 
 
 def tiling() -> None:
-    from larch.core.things.tiles import Tiles, tiles_of
+    from larch.core.things.geometry.tiles import Tiles, tiles_of
 
     for name in ("3.6.3.6", "4.6.12", "square"):
         start = time.perf_counter()

@@ -8,11 +8,11 @@ from larch.core.base.shape import Placement
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, Paper
 from larch.core.model.thing import Thing
-from larch.core.things.block import Block
-from larch.core.things.die import Die
-from larch.core.things.ink import Ink, ink_from
-from larch.core.things.polygon import Polygon
-from larch.core.things.text import Text
+from larch.core.things.chance.die import Die
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.numbers.block import Block
+from larch.core.things.words.text import Text
 
 
 def wave(number: int, points: int = 60, across: int = 40) -> Ink:

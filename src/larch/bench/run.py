@@ -216,7 +216,7 @@ def vertex(app: Any) -> None:
     from larch.core.base.shape import Placement
     from larch.core.maths.geometry import area, interior_angles, perimeter, sides
     from larch.core.model.page import Page
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     shape = ((0.0, 0.0), (300.0, 0.0), (260.0, 220.0), (30.0, 240.0))
     page = Page(id="").put(Polygon(vertices=shape, shown=("sides", "angles", "area"), placement=Placement(300, 200)))
@@ -250,8 +250,8 @@ def curves() -> None:
     from larch.board.paint import HINTS
     from larch.board.strokes import polygon_of
     from larch.board.views.axes import paint_curve
-    from larch.core.things.axes import Axes
-    from larch.core.things.equation import Equation
+    from larch.core.things.graphs.axes import Axes
+    from larch.core.things.graphs.equation import Equation
 
     axes = Axes(width=600, height=500)
     image = QImage(640, 540, QImage.Format.Format_ARGB32_Premultiplied)

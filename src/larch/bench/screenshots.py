@@ -29,7 +29,7 @@ def desk_with_shelf(w: Window) -> None:
 def board(w: Window) -> None:
     w.show_page("p3")
     die = _kinds(w, "die")
-    from larch.core.things.die import roll
+    from larch.core.things.chance.die import roll
 
     for _ in range(7):
         w.canvas.commit(roll(w.canvas.page, w.canvas.page.some(die)))
@@ -116,7 +116,7 @@ def stall(w: Window) -> None:
     """An arranged page: six pictures in a line, a table, coins taken from a supply, frost half rubbed off."""
     from larch.core.arrange import copies
     from larch.core.model.edit import Edit
-    from larch.core.things.frost import Frost
+    from larch.core.things.pictures.frost import Frost
 
     w.show_page("p15")
     page = w.canvas.page

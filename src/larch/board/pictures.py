@@ -17,7 +17,7 @@ from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
 from larch.core.media.svg_clean import NotASvg, clean_svg
 from larch.core.model.fact import number_text
-from larch.core.things.picture import USUAL, Picture
+from larch.core.things.pictures.picture import USUAL, Picture
 
 MOST_SIDE = 12_000  # pixels along a side of what is read
 MOST_PIXELS = 60_000_000

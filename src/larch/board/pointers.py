@@ -9,7 +9,7 @@ from larch.board.tools.erase import EraserTool
 from larch.board.tools.instruments import Slide, TwoFingers, instrument_at
 from larch.board.tools.place import HandTool, Pinch
 from larch.board.tools.select import DragThings, SelectTool
-from larch.core.instrument import Instrument
+from larch.core.things.instruments.instrument import Instrument
 
 PALM = 90.0  # pixels of contact from which a touch is a flat hand, where the screen's size is not known
 LANDING = 220.0  # ms in which a hand comes down flat

@@ -18,8 +18,8 @@ from PyQt6.QtGui import (
 
 from larch.board.look import colour, load_fonts, page_font
 from larch.core.base.memo import cache_in_thread
-from larch.core.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
-from larch.core.telling import BRACES
+from larch.core.things.words.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
+from larch.core.things.words.telling import BRACES
 
 ALIGNMENTS = {
     "": Qt.AlignmentFlag.AlignLeading,

@@ -64,7 +64,7 @@ def _lies_on(one: Sequence[Point], other: Sequence[Point], factor: float) -> boo
 
 def sentence(page: Page, one: Thing, other: Thing) -> str:
     """Whether two polygons are congruent or similar, with the correspondence, in one sentence."""
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     assert isinstance(one, Polygon) and isinstance(other, Polygon)
     first, second = (p.form().corners for p in (one, other))
@@ -88,7 +88,7 @@ def _two_polygons(page: Page, things: Things) -> bool:
 
 def compare(page: Page, things: Things) -> Edit:
     """Writes beside two shapes how they fit each other."""
-    from larch.core.things.text import Text
+    from larch.core.things.words.text import Text
 
     box = things[0].box()
     low = max(thing.box().y1 for thing in things)

@@ -122,6 +122,6 @@ def figure_actions() -> tuple[Action, ...]:
     from larch.core.growing import GROWING
     from larch.core.parting import PARTING
     from larch.core.solve_triangle import SOLVING
-    from larch.core.things.tiles import TESSELLATING
+    from larch.core.things.geometry.tiles import TESSELLATING
 
     return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *SOLVING, *GROWING)

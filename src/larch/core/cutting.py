@@ -25,8 +25,8 @@ MOST_CORNERS = 900
 
 def rings_of(thing: Figure, on_page: bool = False) -> tuple[tuple[Ring, ...], bool]:
     """The outline and the holes of a closed figure, and whether arcs were made of short sides."""
-    from larch.core.things.circle import Circle as CircleThing
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.circle import Circle as CircleThing
+    from larch.core.things.geometry.polygon import Polygon
 
     if isinstance(thing, CircleThing):
         rings: tuple[Ring, ...] = (arc_ring(thing.local()),)

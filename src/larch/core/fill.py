@@ -18,7 +18,7 @@ from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.painted import MOST_POINTS, Painted
+from larch.core.things.pictures.painted import MOST_POINTS, Painted
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

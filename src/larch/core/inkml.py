@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from larch.core.base.hues import hex_of
 from larch.core.model.page import Page
-from larch.core.things.ink import Ink, track
+from larch.core.things.ink.ink import Ink, track
 
 HEAD = """<?xml version="1.0" encoding="UTF-8"?>
 <ink xmlns="http://www.w3.org/2003/InkML">

@@ -16,8 +16,8 @@ from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.rich import TITLE
-from larch.core.things.text import Text
+from larch.core.things.words.rich import TITLE
+from larch.core.things.words.text import Text
 
 LONGEST = 2000
 FEWEST_ROWS, CONTENTS_HIGH = 9, 504.0  # of a page of contents

@@ -5,7 +5,7 @@ from __future__ import annotations
 from larch.core.maths.expression import ExpressionError, parse
 from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, strength
 from larch.core.model.page import Page
-from larch.core.things.equation import Equation
+from larch.core.things.graphs.equation import Equation
 
 SIGNS = {"+": "+", "-": "−", "*": "×"}
 FENCES = {"abs": ("|", "|"), "floor": ("⌊", "⌋"), "ceil": ("⌈", "⌉")}

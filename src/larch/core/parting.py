@@ -69,8 +69,8 @@ def _exchanged(page: Page, instead: dict[str, list[Thing]], label: str, said: st
 
 def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[Thing]:
     """The parts of one figure."""
-    from larch.core.things.circle import Circle
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.circle import Circle
+    from larch.core.things.geometry.polygon import Polygon
 
     total, hue = n * rows, hue_of_share(n * rows)
     common = {"rule": "", "of": (), "values": (), "hue": hue, "shown": ("share",), "name": ""}
@@ -94,7 +94,7 @@ def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[T
 
 def polygon_parts(polygon: Figure, n: int, rows: int, corner: str) -> list[Piece]:
     """A rectangle in rows and columns, a regular polygon from its middle, any other by parallel cuts or from a corner."""
-    from larch.core.things.polygon import Polygon, sorted_out
+    from larch.core.things.geometry.polygon import Polygon, sorted_out
 
     assert isinstance(polygon, Polygon)
     ring = polygon.vertices
@@ -146,7 +146,7 @@ def cut(page: Page, things: Things) -> Edit:
 def _cutting_line(page: Page, thing: Thing) -> list[Point]:
     """Along which a thing can cut, on the page; endless lines a long way out."""
     if isinstance(thing, Figure) and thing.kind() in ("line", "polyline") and not thing.why:
-        from larch.core.things.line import Line
+        from larch.core.things.geometry.line import Line
 
         points = list(thing.form().corners) if thing.kind() == "polyline" else []  # type: ignore[union-attr]
         if isinstance(thing, Line):
@@ -170,7 +170,7 @@ def _cut_pieces(thing: Figure, line: Sequence[Point], name: str) -> list[Thing]:
 
 
 def _as_parts(thing: Figure, pieces: Sequence[Piece], name: str, outer: tuple[Point, ...], about: bool) -> list[Thing]:
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     keeps = getattr(thing, "keeps", "")
     return [
@@ -218,7 +218,7 @@ def combine(page: Page, things: Things, how: str) -> Edit:
 def _loose(ring: tuple[Point, ...], holes: tuple[tuple[Point, ...], ...], hue: str, about: bool) -> Thing:
     """A shape in page coordinates, with an origin of its own."""
     from larch.core.base.shape import box_of
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     box = box_of(ring)
     local = [tuple((x - box.x0, y - box.y0) for x, y in one) for one in (ring, *holes)]
@@ -258,8 +258,8 @@ def together(page: Page, things: Things) -> Edit:
 
 def whole_again(page: Page, things: Things) -> Edit:
     """All parts become the whole that they were. Raises ValueError with one sentence if some are missing."""
-    from larch.core.things.circle import Circle
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.circle import Circle
+    from larch.core.things.geometry.polygon import Polygon
 
     first = things[0]
     fields = {"part": None, "shown": (), "placement": first.placement}

@@ -59,7 +59,7 @@ def point_at(page: Page, things: Sequence[Thing], at: Point, reach: float, snap:
         return crossing
     if curves:
         from larch.core.maths.plane.near import on_form
-        from larch.core.things.point import Point as PointThing
+        from larch.core.things.geometry.point import Point as PointThing
 
         ref, form = min(curves, key=lambda curve: distance(curve[1], at))
         t = parameter(form, at)
@@ -99,7 +99,7 @@ def _curves(figure: Thing, form: Form) -> list[tuple[str, Form]]:
 
 
 def _crossing(curves: list[tuple[str, Form]], at: Point, reach: float) -> Pick | None:
-    from larch.core.things.point import Point as PointThing
+    from larch.core.things.geometry.point import Point as PointThing
 
     best: tuple[float, Pick] | None = None
     for i, (one, form) in enumerate(curves[:6]):
@@ -118,7 +118,7 @@ def _crossing(curves: list[tuple[str, Form]], at: Point, reach: float) -> Pick |
 
 def new_point(page: Page, at: Point, reach: float, snap: bool = True) -> Pick:
     """A new free point: on axes a plotted one, at crossings of grid or paper where those are near."""
-    from larch.core.things.point import Point as PointThing
+    from larch.core.things.geometry.point import Point as PointThing
 
     axes = axes_under(page, [at])
     if axes is not None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from html.parser import HTMLParser
 
-from larch.core.rich import LONGEST, Paragraph, Run, tidy_paragraphs, tidy_runs
+from larch.core.things.words.rich import LONGEST, Paragraph, Run, tidy_paragraphs, tidy_runs
 
 LONGEST_SOURCE = 2_000_000  # characters that are looked at
 BLOCKS = {"p", "div", "li", "h1", "h2", "h3", "h4", "h5", "h6", "tr", "ul", "ol", "table", "blockquote", "section", "pre"}

@@ -12,7 +12,7 @@ from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.ink import STRIDE, Ink, steps, track
+from larch.core.things.ink.ink import STRIDE, Ink, steps, track
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

@@ -164,7 +164,7 @@ class _Solver:
 def given(triangle: object) -> tuple[set[int], set[int], int | None]:
     """What is shown on a triangle: sides and angles by the corner (across), and where it has a right angle."""
     from larch.core.maths import geometry
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     assert isinstance(triangle, Polygon)
     names = triangle.fact_names()
@@ -180,7 +180,7 @@ def given(triangle: object) -> tuple[set[int], set[int], int | None]:
 
 def working(triangle: object, unit: str = "") -> list[str]:
     """The lines of the working, beginning with what is given. Raises ValueError with one sentence."""
-    from larch.core.things.polygon import Polygon
+    from larch.core.things.geometry.polygon import Polygon
 
     assert isinstance(triangle, Polygon)
     sides, angles, right = given(triangle)
@@ -202,7 +202,7 @@ def working(triangle: object, unit: str = "") -> list[str]:
 
 def work_out(page: Page, things: Things) -> Edit:
     """Writes the working beside a triangle, and shows all that is found."""
-    from larch.core.things.text import Text
+    from larch.core.things.words.text import Text
 
     triangle = things[0]
     lines = working(triangle, page.scale.unit)

@@ -6,7 +6,7 @@ from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.ink import Ink
+from larch.core.things.ink.ink import Ink
 
 
 def write(page: Page, ink: Ink) -> Edit:

@@ -16,16 +16,16 @@ from larch.core.model.thing import Thing
 from larch.core.parting import share
 from larch.core.picks import Pick, built
 from larch.core.solve_triangle import work_out
-from larch.core.things.circle import Circle
-from larch.core.things.compasses import Compasses
-from larch.core.things.ink import line_from
-from larch.core.things.painted import Painted
-from larch.core.things.point import Point as PointThing
-from larch.core.things.polygon import Polygon, polygon_on
-from larch.core.things.protractor import Protractor
-from larch.core.things.ruler import Ruler
-from larch.core.things.silhouette import PICTURES, Silhouette
-from larch.core.things.tiles import Tiles
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.point import Point as PointThing
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.geometry.silhouette import PICTURES, Silhouette
+from larch.core.things.geometry.tiles import Tiles
+from larch.core.things.ink.ink import line_from
+from larch.core.things.instruments.compasses import Compasses
+from larch.core.things.instruments.protractor import Protractor
+from larch.core.things.instruments.ruler import Ruler
+from larch.core.things.pictures.painted import Painted
 from larch.demo.parts import fresh_page, lettering
 
 

@@ -12,17 +12,17 @@ from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, Paper
 from larch.core.model.paper import four_lines
 from larch.core.model.thing import Thing
-from larch.core.rich import Run
-from larch.core.things.axes import axes_at
-from larch.core.things.block import Block
-from larch.core.things.die import Die
-from larch.core.things.equation import Equation
-from larch.core.things.ink import ink_from, line_from
-from larch.core.things.mark import Mark
-from larch.core.things.note import Note
-from larch.core.things.painted import Painted
-from larch.core.things.polygon import Polygon, polygon_on
-from larch.core.things.text import Text
+from larch.core.things.chance.die import Die
+from larch.core.things.geometry.polygon import Polygon, polygon_on
+from larch.core.things.graphs.axes import axes_at
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.ink.ink import ink_from, line_from
+from larch.core.things.ink.mark import Mark
+from larch.core.things.numbers.block import Block
+from larch.core.things.pictures.painted import Painted
+from larch.core.things.words.note import Note
+from larch.core.things.words.rich import Run
+from larch.core.things.words.text import Text
 from larch.demo import geometry, stall
 from larch.demo.parts import READABLE, fresh_page, lettering
 

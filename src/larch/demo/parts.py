@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from larch.core.base.shape import Placement
 from larch.core.model.page import Page, Paper
-from larch.core.things.text import Text
+from larch.core.things.words.text import Text
 
 SEED = 20261123
 READABLE = 40.0  # type size read from the back of the room; nothing on these pages is smaller

@@ -7,11 +7,11 @@ from larch.core.base.words import _
 from larch.core.figures.settle import settle
 from larch.core.media import picture_set
 from larch.core.model.page import Page
-from larch.core.things.connector import Connector
-from larch.core.things.frost import Frost
-from larch.core.things.picture import Picture
-from larch.core.things.table import Table
-from larch.core.things.word_box import WordBox
+from larch.core.things.organisers.box import WordBox
+from larch.core.things.organisers.connector import Connector
+from larch.core.things.organisers.table import Table
+from larch.core.things.pictures.frost import Frost
+from larch.core.things.pictures.picture import Picture
 from larch.demo.parts import READABLE, fresh_page, lettering
 
 WARES = ("red paper lantern", "kite", "candle", "sailboat", "glowing star", "fish")

@@ -12,7 +12,7 @@ from PyQt6.QtGui import QImage
 from larch.core.arrange import put
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
-from larch.core.things.picture import Picture
+from larch.core.things.pictures.picture import Picture
 from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:

@@ -14,7 +14,7 @@ from larch.board.views.ink import paint_ink
 from larch.board.views.mark import paint_mark
 from larch.core.base.words import _
 from larch.core.model.nibs import Pen
-from larch.core.things.ink import Ink, ink_from, line_from, packed
+from larch.core.things.ink.ink import Ink, ink_from, line_from, packed
 
 RISE = 8
 CHIP = 46  # height of a chip at the Desk

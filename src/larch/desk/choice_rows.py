@@ -20,8 +20,8 @@ from larch.core.base.words import _
 from larch.core.figures.rules import RULES
 from larch.core.model.fact import MINUS
 from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS, Pen
-from larch.core.rich import DISTANCES, TITLE
-from larch.core.things.mark import MARKS
+from larch.core.things.ink.mark import MARKS
+from larch.core.things.words.rich import DISTANCES, TITLE
 from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
 from larch.desk.choices import Choices
 from larch.desk.rule_button import RuleButton

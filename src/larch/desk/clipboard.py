@@ -20,9 +20,9 @@ from larch.core.codec import CodecError, thing_from_json, thing_to_json
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.rich import LONGEST
 from larch.core.rich_html import read_html
-from larch.core.things.text import Text
+from larch.core.things.words.rich import LONGEST
+from larch.core.things.words.text import Text
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

@@ -19,10 +19,10 @@ from larch.core.maths.graph import readable
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.rich import Lettered
-from larch.core.things.equation import LONGEST, Equation
-from larch.core.things.table import Table, first_line
-from larch.core.things.text import Text
+from larch.core.things.graphs.equation import LONGEST, Equation
+from larch.core.things.organisers.table import Table, first_line
+from larch.core.things.words.rich import Lettered
+from larch.core.things.words.text import Text
 from larch.desk.style import lift
 
 if TYPE_CHECKING:

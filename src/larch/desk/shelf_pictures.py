@@ -8,7 +8,7 @@ from larch.core.base.words import _
 from larch.core.media import picture_set
 from larch.core.media.picture_set import Drawing
 from larch.core.model.thing import ShelfItem, Thing
-from larch.core.things.picture import Picture
+from larch.core.things.pictures.picture import Picture
 
 MOST_FOUND = 48
 

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton
 from larch.board.look import load_fonts
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
-from larch.core.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
+from larch.core.things.words.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
 from larch.desk.buttons import hue_icon, icon_button
 from larch.desk.style import lift
 

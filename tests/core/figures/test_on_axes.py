@@ -11,11 +11,11 @@ from larch.core.figures.on_axes import axes_under, line_equation
 from larch.core.figures.settle import carried, settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.things.axes import Axes, read_points
-from larch.core.things.circle import Circle
-from larch.core.things.line import Line
-from larch.core.things.point import Point, read_pair
-from larch.core.things.polygon import polygon_on
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.geometry.point import Point, read_pair
+from larch.core.things.geometry.polygon import polygon_on
+from larch.core.things.graphs.axes import Axes, read_points
 
 AXES = Axes(x_min=-6, x_max=6, y_min=-5, y_max=5, width=384, height=320, placement=Placement(100, 100))
 

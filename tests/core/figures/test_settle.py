@@ -21,11 +21,11 @@ from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.picks import Pick, built
 from larch.core.session import Session
-from larch.core.things.circle import Circle as CircleThing
-from larch.core.things.line import Line as LineThing
-from larch.core.things.locus import Locus
-from larch.core.things.point import Point
-from larch.core.things.polygon import Polygon, polygon_on
+from larch.core.things.geometry.circle import Circle as CircleThing
+from larch.core.things.geometry.line import Line as LineThing
+from larch.core.things.geometry.locus import Locus
+from larch.core.things.geometry.point import Point
+from larch.core.things.geometry.polygon import Polygon, polygon_on
 
 
 def point(name: str, x: float, y: float, **fields: object) -> Point:

@@ -15,9 +15,9 @@ from larch.core.figures.tiling import Cannot, placements, tiling_of
 from larch.core.maths import geometry
 from larch.core.maths.special import regular_corners
 from larch.core.model.page import Page
-from larch.core.things.polygon import Polygon
-from larch.core.things.silhouette import PICTURES, Silhouette, covered
-from larch.core.things.tiles import Tiles, take_apart, tessellate, tiles_of
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.geometry.silhouette import PICTURES, Silhouette, covered
+from larch.core.things.geometry.tiles import Tiles, take_apart, tessellate, tiles_of
 
 ROOM = Box(0, 0, 420, 300)
 coordinate = st.floats(-90, 90, allow_nan=False).map(lambda v: round(v, 1))

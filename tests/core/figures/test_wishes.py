@@ -17,10 +17,10 @@ from larch.core.maths.special import STARTS
 from larch.core.model.fact import Told
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.things.circle import Circle
-from larch.core.things.line import Line
-from larch.core.things.point import Point
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.geometry.point import Point
+from larch.core.things.geometry.polygon import Polygon
 
 coordinate = st.floats(-300, 300, allow_nan=False).map(lambda v: round(v, 2))
 place = st.tuples(coordinate, coordinate)

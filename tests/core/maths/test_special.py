@@ -13,7 +13,7 @@ from larch.core.maths.classify import classify
 from larch.core.maths.special import RULES, STARTS, drag, regular_corners, star_corners
 from larch.core.model.action import actions_for
 from larch.core.model.page import Page
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.polygon import Polygon
 from tests.samples import page_with
 
 ways = st.lists(st.tuples(st.integers(0, 3), st.floats(-300, 500), st.floats(-300, 500)), min_size=1, max_size=6)

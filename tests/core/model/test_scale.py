@@ -13,8 +13,8 @@ from larch.core.maths.surd import Surd, recognised, root_of
 from larch.core.model.page import Page, Paper
 from larch.core.model.page_facts import page_facts
 from larch.core.model.scale import Scale, read_length, read_scale
-from larch.core.things.circle import Circle
-from larch.core.things.polygon import Polygon
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.polygon import Polygon
 
 
 @pytest.mark.parametrize(

@@ -16,7 +16,7 @@ from larch.core.maths.plane.forms import NotThere
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
 from larch.core.picks import Pick, built, near_box, nearest_value, pick, put_below_points
-from larch.core.things.polygon import polygon_on
+from larch.core.things.geometry.polygon import polygon_on
 
 REACH = 13.0  # pixels within which something is meant
 OPEN_ENDED = ("polygon", "polyline")
@@ -159,7 +159,7 @@ class Picking(Gesture):
     def _outline(self, corners: list[Point]) -> Thing:
         if self.tool.mode == "polygon":
             return polygon_on(self.stage.page, corners, hue=self.tool.hue, letters=" " * len(corners))
-        from larch.core.things.line import Polyline
+        from larch.core.things.geometry.line import Polyline
 
         return Polyline(vertices=tuple(corners), hue=self.tool.hue)
 

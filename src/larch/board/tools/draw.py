@@ -14,7 +14,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.nibs import KEPT_PENS, Pen
 from larch.core.model.snapping import Held, hold_direction, hold_point
 from larch.core.model.thing import Snap
-from larch.core.things.ink import ink_from, line_from
+from larch.core.things.ink.ink import ink_from, line_from
 from larch.core.writing import write
 
 FAST = 2.6  # pixels per ms at which a line without pressure is at its thinnest

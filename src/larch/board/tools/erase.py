@@ -15,7 +15,7 @@ from larch.core.base.hues import PAPER, hex_of, mixed
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
 from larch.core.model.thing import Thing
-from larch.core.things.ink import Ink
+from larch.core.things.ink.ink import Ink
 
 RADII = (8.0, 14.0, 26.0, 48.0)  # pixels
 PALE = 0.22  # how much of its colour is left of ink that is about to go

@@ -10,8 +10,8 @@ from larch.core.base.words import _
 from larch.core.figures.settle import settle
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
-from larch.core.things.connector import Connector
-from larch.core.things.word_box import grown, like
+from larch.core.things.organisers.box import grown, like
+from larch.core.things.organisers.connector import Connector
 
 
 class Grow(Gesture):

@@ -9,18 +9,18 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import TOUCH_SLACK, Caption, Gesture, Stage
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.instrument import Instrument, drag_two, held, held_turn, points_near, slid
 from larch.core.maths.plane.forms import direction, towards
 from larch.core.model.edit import Edit
 from larch.core.model.fact import number_text
 from larch.core.model.nibs import Pen
 from larch.core.model.scale import length_fact
 from larch.core.model.thing import Snap, Thing
-from larch.core.things.circle import Circle
-from larch.core.things.compasses import Compasses
-from larch.core.things.ink import ink_from, line_from
-from larch.core.things.line import Line
-from larch.core.things.protractor import RADIUS, Protractor
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.line import Line
+from larch.core.things.ink.ink import ink_from, line_from
+from larch.core.things.instruments.compasses import Compasses
+from larch.core.things.instruments.instrument import Instrument, drag_two, held, held_turn, points_near, slid
+from larch.core.things.instruments.protractor import RADIUS, Protractor
 from larch.core.writing import write
 
 if TYPE_CHECKING:

@@ -10,9 +10,9 @@ from larch.board.tools.base import Gesture, Stage, Tool
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.thing import Thing
-from larch.core.rich import LINE
-from larch.core.things.equation import Equation
-from larch.core.things.text import Text
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.words.rich import LINE
+from larch.core.things.words.text import Text
 
 
 class HandTool(Tool):

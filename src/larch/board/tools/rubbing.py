@@ -7,7 +7,7 @@ from larch.board.tools.base import Gesture, Stage
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
-from larch.core.things.frost import RADIUS, Frost
+from larch.core.things.pictures.frost import RADIUS, Frost
 
 
 class RubFrost(Gesture):

@@ -18,13 +18,13 @@ from larch.core.figures.figure import Figure
 from larch.core.figures.settle import carried, free_of
 from larch.core.guides import guide
 from larch.core.holds import BOARD, TURN, allowed, untouchable
-from larch.core.instrument import Instrument
 from larch.core.maths.geometry import inside
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
 from larch.core.model.page import group_of
 from larch.core.model.thing import Snap, Thing
-from larch.core.things.frost import Frost
+from larch.core.things.instruments.instrument import Instrument
+from larch.core.things.pictures.frost import Frost
 
 SNAP_REACH = 11.0  # pixels
 GUIDE_SHARE = 0.6  # of that reach, within which things fall into line

@@ -11,7 +11,7 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.snapping import hold_direction
 from larch.core.model.thing import Thing
-from larch.core.things.mark import Mark, placed, row, stamped
+from larch.core.things.ink.mark import Mark, placed, row, stamped
 
 SIZES = (28.0, 44.0, 64.0, 96.0)  # page units
 GAPS = (1.0, 1.3, 2.0, 3.0)  # between middles, in sizes

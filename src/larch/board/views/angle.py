@@ -23,8 +23,8 @@ from larch.board.slips import Slip
 from larch.core.maths.plane.forms import NotThere, span_of, towards
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.angle import ARC, Angle
-from larch.core.things.locus import Locus
+from larch.core.things.geometry.angle import ARC, Angle
+from larch.core.things.geometry.locus import Locus
 
 
 class AngleView(FigureView):

@@ -13,8 +13,8 @@ from larch.board.views.base import View, words
 from larch.core.maths.graph import Curve, branches
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.axes import Axes, tick_text
-from larch.core.things.equation import Equation
+from larch.core.things.graphs.axes import Axes, tick_text
+from larch.core.things.graphs.equation import Equation
 
 LINE = 3.4
 THIN = 8  # points looked at together when a curve is thinned out

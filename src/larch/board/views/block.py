@@ -12,7 +12,7 @@ from larch.board.views.base import View, badge
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.block import DEPTH, UNIT, Block
+from larch.core.things.numbers.block import DEPTH, UNIT, Block
 
 TEN = 10 * UNIT
 BELOW = 24.0  # from the block to the middle of its value

@@ -16,7 +16,7 @@ from larch.core.maths.plane.forms import Line as LineForm
 from larch.core.maths.plane.near import at_share
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.circle import Circle, Ellipse
+from larch.core.things.geometry.circle import Circle, Ellipse
 
 NOTHING = QBrush(Qt.BrushStyle.NoBrush)
 

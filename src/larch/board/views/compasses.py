@@ -14,7 +14,7 @@ from larch.board.views.base import View, badge
 from larch.core.model.page import Page
 from larch.core.model.scale import length_fact
 from larch.core.model.thing import Thing
-from larch.core.things.compasses import Compasses
+from larch.core.things.instruments.compasses import Compasses
 
 LEG = 13.0
 

@@ -15,7 +15,7 @@ from larch.board.look import NEEDLE, PAPER, colour, page_font
 from larch.core.base.shape import Point
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.connector import Connector
+from larch.core.things.organisers.connector import Connector
 
 LINE, HEAD, LETTER = 3.2, 17.0, 30.0
 BULGE = 0.16  # how far a curved line of one piece swings aside, of its length

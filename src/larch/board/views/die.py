@@ -13,7 +13,7 @@ from larch.board.views.base import View, words
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.die import SIDE, Die
+from larch.core.things.chance.die import SIDE, Die
 
 SETTLE = 360  # ms
 LOW, MID, HIGH = 0.26, 0.5, 0.74

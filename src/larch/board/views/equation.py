@@ -15,7 +15,7 @@ from larch.core.base.shape import Box
 from larch.core.maths.expression import ExpressionError, parse
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.equation import Equation
+from larch.core.things.graphs.equation import Equation
 
 PAD = 0.18
 

@@ -19,7 +19,7 @@ from larch.board.views.base import View
 from larch.core.base.shape import Point
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.frost import Frost, Rub
+from larch.core.things.pictures.frost import Frost, Rub
 
 TILE = 160
 MOST_SIDE = 3000.0  # pixels along a side of what is held painted

@@ -23,7 +23,7 @@ from larch.core.base.memo import remember
 from larch.core.model.nibs import NIBS
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.ink import Ink, head_length, track
+from larch.core.things.ink.ink import Ink, head_length, track
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

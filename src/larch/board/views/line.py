@@ -15,7 +15,7 @@ from larch.board.slips import Slip
 from larch.core.base.shape import Box, Point
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.line import Line, Polyline
+from larch.core.things.geometry.line import Line, Polyline
 
 FAR = 3000.0  # page units to which an endless line is drawn
 HEAD = 20.0

@@ -13,7 +13,7 @@ from larch.board.look import PAPER, colour
 from larch.board.views.base import View
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.mark import Mark
+from larch.core.things.ink.mark import Mark
 
 LINES = {"tick": 0.17, "cross": 0.16, "ring": 0.13}  # width of the line over the size
 

@@ -15,7 +15,7 @@ from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.note import INSET, LEAST, TAB_HEIGHT, TAB_SIZE, Note
+from larch.core.things.words.note import INSET, LEAST, TAB_HEIGHT, TAB_SIZE, Note
 
 SHEET, EDGE = 0.3, 0.62  # strength of the hue in the sheet and in its darker foot
 CURL = 26.0  # side of the lifted corner

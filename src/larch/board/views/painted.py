@@ -12,7 +12,7 @@ from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.painted import Painted
+from larch.core.things.pictures.painted import Painted
 
 
 class PaintedView(View):

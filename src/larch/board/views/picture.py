@@ -12,7 +12,7 @@ from larch.board.views.base import View, words
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.picture import Picture
+from larch.core.things.pictures.picture import Picture
 
 VECTOR = (QPaintEngine.Type.Pdf, QPaintEngine.Type.SVG, QPaintEngine.Type.Picture)
 

@@ -17,7 +17,7 @@ from larch.board.views.base import words
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.point import DOT, Point
+from larch.core.things.geometry.point import DOT, Point
 
 LETTER = 28.0
 SPAN = DOT + 2.0

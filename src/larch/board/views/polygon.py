@@ -25,12 +25,12 @@ from larch.board.slips import Slip
 from larch.board.views.base import words
 from larch.core.base.hues import hex_of
 from larch.core.base.shape import Box, Point
-from larch.core.figure_marks import alongside, equal_sides, fold_axes
 from larch.core.maths import geometry
 from larch.core.maths.measure import centroid
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.polygon import Polygon, sorted_out
+from larch.core.things.geometry.figure_marks import alongside, equal_sides, fold_axes
+from larch.core.things.geometry.polygon import Polygon, sorted_out
 
 LETTER = 30.0
 LETTER_AWAY = 27.0

@@ -15,7 +15,7 @@ from larch.board.views.ruler import glass, turn_ring
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.protractor import FOOT, RADIUS, Protractor, reading
+from larch.core.things.instruments.protractor import FOOT, RADIUS, Protractor, reading
 
 
 class ProtractorView(View):

@@ -14,7 +14,7 @@ from larch.board.views.base import View, words
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.ruler import END, HEIGHT, Ruler, SetSquare
+from larch.core.things.instruments.ruler import END, HEIGHT, Ruler, SetSquare
 
 BODY = 158  # how much of what lies under it is covered, of 255
 

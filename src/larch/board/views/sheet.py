@@ -13,7 +13,7 @@ from larch.board.views.base import View
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.sheet import Sheet
+from larch.core.things.papers.sheet import Sheet
 
 SHARPEST = 60.0  # pixels to a unit beyond which no device draws finer
 

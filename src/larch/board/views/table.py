@@ -11,7 +11,7 @@ from larch.board.look import PAPER, colour, tint
 from larch.board.views.base import View
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.table import Table
+from larch.core.things.organisers.table import Table
 
 HEAD = 0.24  # strength of the hue in a head
 

@@ -13,7 +13,7 @@ from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.text import Text
+from larch.core.things.words.text import Text
 
 
 class TextView(View):

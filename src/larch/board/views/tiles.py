@@ -12,8 +12,8 @@ from larch.board.look import GOLD, colour
 from larch.board.views.base import View, badge
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.silhouette import FULL, Silhouette, covered
-from larch.core.things.tiles import BASES, Tiles, hue_of, tiles_of
+from larch.core.things.geometry.silhouette import FULL, Silhouette, covered
+from larch.core.things.geometry.tiles import BASES, Tiles, hue_of, tiles_of
 
 STRENGTH = 92
 

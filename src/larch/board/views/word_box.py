@@ -14,7 +14,7 @@ from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.word_box import REACH, WordBox
+from larch.core.things.organisers.box import REACH, WordBox
 
 TINT = 0.2
 

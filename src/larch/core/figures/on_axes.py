@@ -13,14 +13,14 @@ from larch.core.model.fact import Fact, number_text
 
 if TYPE_CHECKING:
     from larch.core.model.page import Page
-    from larch.core.things.axes import Axes
+    from larch.core.things.graphs.axes import Axes
 
 MOST_LISTED = 12  # corners whose coordinates are stated
 
 
 def axes_under(page: Page, points: Sequence[Point]) -> Axes | None:
     """The topmost axes in whose window all the points lie."""
-    from larch.core.things.axes import Axes
+    from larch.core.things.graphs.axes import Axes
 
     for thing in reversed(page.things):
         if isinstance(thing, Axes):

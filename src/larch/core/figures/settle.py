@@ -156,7 +156,7 @@ class Settler:
         if own is not None:
             return own
         if thing.rule == "plotted":
-            from larch.core.things.axes import Axes
+            from larch.core.things.graphs.axes import Axes
 
             axes = self.thing(thing.of[0]) if thing.of else None
             if not isinstance(axes, Axes):
@@ -216,7 +216,7 @@ def _work(page: Page, plan: Plan, changed: dict[str, Thing], dirty: set[str] | N
         if dirty is not None and id in changed:
             dirty.add(id)
     if plan.telling and (dirty is None or dirty):
-        from larch.core.telling import told
+        from larch.core.things.words.telling import told
 
         now = page.with_things(changed) if changed else page
         for id in plan.telling:
@@ -286,7 +286,7 @@ def _slid(page: Page, id: str, dx: float, dy: float) -> dict[str, Thing] | None:
     thing = page.thing(id)
     if not isinstance(thing, Figure) or thing.rule not in (*SLIDING, "plotted"):
         return None
-    from larch.core.things.point import Point as PointThing
+    from larch.core.things.geometry.point import Point as PointThing
 
     if not isinstance(thing, PointThing):
         return None
@@ -303,7 +303,7 @@ def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
     settler = Settler(page, plan_of(page), {})
     try:
         if thing.rule == "plotted":
-            from larch.core.things.axes import Axes
+            from larch.core.things.graphs.axes import Axes
 
             axes = settler.thing(thing.of[0])
             if not isinstance(axes, Axes):

@@ -37,8 +37,8 @@ def actions_for(page: Page, things: Things) -> list[Action]:
     """All that fits the selection, likeliest first: the kinds' own actions, then those for anything."""
     from larch.core.arrange import ARRANGING
     from larch.core.links import LINKING
-    from larch.core.things.frost import FROSTING
-    from larch.core.things.word_box import JOINING
+    from larch.core.things.organisers.box import JOINING
+    from larch.core.things.pictures.frost import FROSTING
 
     found: dict[str, Action] = {}
     for thing in things:

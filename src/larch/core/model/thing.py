@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from larch.core.model.action import Action
     from larch.core.model.edit import Edit
     from larch.core.model.page import Page
-    from larch.core.things.ink import Ink
+    from larch.core.things.ink.ink import Ink
 
 
 class Handle(Struct, frozen=True):
@@ -271,8 +271,8 @@ def kinds() -> dict[str, type[Thing]]:
     """Every kind by its tag, found by looking into `larch.core.things`."""
     from larch.core import things
 
-    for module in pkgutil.iter_modules(things.__path__):
-        importlib.import_module(f"{things.__name__}.{module.name}")
+    for module in pkgutil.walk_packages(things.__path__, f"{things.__name__}."):
+        importlib.import_module(module.name)
     found: dict[str, type[Thing]] = {}
     waiting = list(Thing.__subclasses__())
     while waiting:

@@ -1,0 +1,1 @@
+"""Points, lines, circles, polygons, tiles."""

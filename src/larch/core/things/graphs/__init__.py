@@ -1,0 +1,1 @@
+"""Axes, and equations on them."""

@@ -1,0 +1,161 @@
+"""Equations, as they were typed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from typing import TYPE_CHECKING, ClassVar
+
+from larch.core.arrange import ids_of
+from larch.core.base.shape import Box
+from larch.core.base.words import _
+from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
+from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
+from larch.core.maths.plane.forms import Form, NotThere
+from larch.core.model.action import Action, Things
+from larch.core.model.edit import Edit
+from larch.core.model.fact import Fact, number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import ShelfItem, Thing
+
+if TYPE_CHECKING:
+    from larch.core.things.graphs.axes import Axes
+
+LONGEST = 1000
+
+
+class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
+    """source: the text as typed; axes: id of the axes it is linked to, or "" for those it lies on."""
+
+    source: str = "y = x"
+    size: float = 40.0
+    axes: str = ""
+    hue: str = "plum"
+
+    editor: ClassVar[str] = "equation"
+    icon: ClassVar[str] = "square-function"
+    order: ClassVar[int] = 41
+    help: ClassVar[str] = "Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph."
+
+    def __post_init__(self) -> None:
+        if len(self.source) > LONGEST:
+            raise ValueError("an equation is too long")
+        if not 1 <= self.size <= 2000:
+            raise ValueError("an equation must have a size that can be read")
+
+    @classmethod
+    def title(cls) -> str:
+        return _("equation")
+
+    @classmethod
+    def shelf(cls) -> Iterator[ShelfItem]:
+        words = _("formula function line graph algebra")
+        yield ShelfItem("line", _("straight line"), "Graphs", lambda: cls(source="y = 2x + 1"), words)
+        yield ShelfItem("parabola", _("parabola"), "Graphs", lambda: cls(source="y = x^2 - 3", hue="clay"), words)
+
+    def label(self, page: Page) -> str:
+        return self.name or self.source
+
+    def plain_text(self) -> str:
+        return self.source
+
+    def extent(self) -> Box:
+        """An estimate; the board measures what it has set in type."""
+        tall = 1.9 if "/" in self.source else 1.35
+        return Box(0, 0, max(1.0, len(self.source) * 0.5) * self.size, tall * self.size)
+
+    def curve(self) -> Curve | None:
+        try:
+            return curve_of(self.source)
+        except (ExpressionError, NotDrawn):
+            return None
+
+    def axes_on(self, page: Page) -> Axes | None:
+        """The axes on which it is drawn: those it is linked to, or the topmost on which it lies."""
+        from larch.core.things.graphs.axes import Axes
+
+        return next((t for t in reversed(page.things) if isinstance(t, Axes) and t.draws(self)), None)
+
+    def rests_on(self, page: Page) -> tuple[str, ...]:
+        axes = self.axes_on(page)
+        return (axes.id,) if axes is not None else ()
+
+    def form_on(self, page: Page) -> Form | None:
+        curve, axes = self.curve(), self.axes_on(page)
+        if curve is None or axes is None:
+            return None
+        from larch.core.things.graphs.graph_form import graph_on
+
+        try:
+            return graph_on(curve, axes)
+        except NotThere:
+            return None
+
+    def facts(self, page: Page) -> Iterator[Fact]:
+        def set_source(typed: str) -> Thing:
+            try:
+                parse(typed)
+            except ExpressionError as error:
+                raise ValueError(error.message) from error
+            changed: Thing = self.replace(source=typed.strip())
+            return changed
+
+        yield Fact("equation", self.source, text=self.source, label=_("typed"), set=set_source)
+        try:
+            node = parse(self.source)
+        except ExpressionError as error:
+            yield Fact("reading", None, text=error.message, label=_("read as"))
+            return
+        yield Fact("reading", reading(node), text=reading(node), label=_("read as"))
+        if why := readable(self.source):
+            yield Fact("graph", None, text=why, label=_("graph"))
+        yield from self._line_facts()
+
+    def _line_facts(self) -> Iterator[Fact]:
+        curve = self.curve()
+        if curve is None or curve.along != "x":
+            return
+        parts = linear_parts(curve.formula, "x")
+        if parts is None or names_in(parts[0]) or names_in(parts[1]):
+            return
+        for name, label, node in (("gradient", _("gradient"), parts[0]), ("intercept", _("y-intercept"), parts[1])):
+            try:
+                exact = exact_at(node)
+            except Undefined:
+                return
+            if exact is not None:
+                yield Fact(name, float(exact), text=fraction_text(exact), label=label)
+
+    def actions(self) -> tuple[Action, ...]:
+        return ACTIONS
+
+
+def fraction_text(value: Fraction) -> str:
+    if value.denominator == 1:
+        return number_text(float(value), 0) if abs(value) < 10**15 else str(value)
+    return ("−" if value < 0 else "") + f"{abs(value.numerator)}/{value.denominator}"
+
+
+def _one_axes(page: Page, things: Things) -> bool:
+    """Some equations and exactly one pair of axes are selected."""
+    axes = [thing for thing in things if thing.kind() == "axes"]
+    return len(axes) == 1 and any(isinstance(thing, Equation) for thing in things)
+
+
+def _link(page: Page, things: Things) -> Edit:
+    axes = next(thing for thing in things if thing.kind() == "axes")
+    ids = ids_of([thing for thing in things if isinstance(thing, Equation)])
+    return Edit(_("Draw on these axes"), page, page.changing(ids, lambda thing: thing.replace(axes=axes.id)))
+
+
+def _unlink(page: Page, things: Things) -> Edit:
+    ids = ids_of([thing for thing in things if isinstance(thing, Equation)])
+    return Edit(_("Unlink from axes"), page, page.changing(ids, lambda thing: thing.replace(axes="")))
+
+
+ACTIONS = (
+    Action("link to axes", lambda p, ts: _("draw on these axes"), "link", _link, _one_axes, rank=10,
+           words="graph plot connect"),
+    Action("unlink from axes", lambda p, ts: _("unlink from axes"), "unlink", _unlink,
+           lambda p, ts: bool(ts) and all(isinstance(t, Equation) and t.axes for t in ts), rank=12),
+)  # fmt: skip

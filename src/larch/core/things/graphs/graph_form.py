@@ -1,0 +1,88 @@
+"""The graph of an equation on its axes, as a form that can be met and constructed on."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from larch.core.base.shape import Point
+from larch.core.maths.expression import Undefined, value_at, values
+from larch.core.maths.graph import Curve, branches
+from larch.core.maths.plane.forms import Graph, NotThere
+
+if TYPE_CHECKING:
+    from larch.core.things.graphs.axes import Axes
+
+OUTSIDE = "The graph has no point there on these axes."
+
+
+def graph_on(curve: Curve, axes: Axes) -> Graph:
+    """Raises NotThere if no part of the graph lies on the axes."""
+    bare = axes.replace(id="", name="", hue="needle", grid=True, x_name="x", y_name="y")
+    found = _graph(curve, bare)
+    if not found.points:
+        raise NotThere("The graph is not to be seen on these axes.")
+    return found
+
+
+@lru_cache(64)
+def _graph(curve: Curve, axes: Axes) -> Graph:
+    """Dragging moves the same few graphs again and again, so they are kept."""
+    upright = curve.along == "x"
+    low, high = (axes.x_min, axes.x_max) if upright else (axes.y_min, axes.y_max)
+    bottom, top = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
+    slack = 1e-9 * max(top - bottom, high - low)
+
+    def page_at(t: float, height: float) -> Point:
+        return axes.page_of((t, height) if upright else (height, t))
+
+    def place(t: float) -> Point:
+        try:
+            height = value_at(curve.formula, **{curve.along: t})
+        except Undefined:
+            raise NotThere(OUTSIDE) from None
+        if not (low - slack <= t <= high + slack and math.isfinite(height)):
+            raise NotThere(OUTSIDE)
+        return page_at(t, float(height))
+
+    def seen(at: Point) -> bool:
+        x, y = axes.to_plane(*axes.placement.to_local(*at))
+        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
+
+    def offs(points: Sequence[Point]) -> list[float]:
+        """Heights above the graph, in page units; not a number where the function has no value."""
+        import numpy as np
+
+        plane = np.array([axes.to_plane(*axes.placement.to_local(*point)) for point in points])
+        along, height = (plane[:, 0], plane[:, 1]) if upright else (plane[:, 1], plane[:, 0])
+        scale = axes.units()[1 if upright else 0] * abs(axes.placement.scale)
+        found: list[float] = ((height - values(curve.formula, **{curve.along: along})) * scale).tolist()
+        return found
+
+    ts: list[tuple[float, ...]] = []
+    runs: list[tuple[Point, ...]] = []
+    for branch in branches(curve.formula, low, high, curve.along):
+        for run in _within(branch.tolist(), bottom, top):
+            ts.append(tuple(t for t, _height in run))
+            runs.append(tuple(page_at(t, height) for t, height in run))
+    return Graph(tuple(ts), tuple(runs), place, offs, seen)
+
+
+def _within(branch: list[list[float]], bottom: float, top: float) -> list[list[tuple[float, float]]]:
+    """The stretches of a branch that lie in the window, each with one sample beyond its edges."""
+    inside = [bottom <= height <= top for _t, height in branch]
+    runs: list[list[tuple[float, float]]] = []
+    last = -2
+    for k, (t, height) in enumerate(branch):
+        near = inside[k] or (k > 0 and inside[k - 1]) or (k + 1 < len(branch) and inside[k + 1])
+        crosses = k > 0 and not inside[k] and not inside[k - 1] and (branch[k - 1][1] < bottom) != (height < bottom)
+        if crosses:  # so steep that no sample lies between
+            runs.append([(branch[k - 1][0], branch[k - 1][1]), (t, height)])
+        if near:
+            if last != k - 1 or not runs:
+                runs.append([])
+            runs[-1].append((t, height))
+            last = k
+    return [run for run in runs if len(run) > 1]

@@ -1,0 +1,1 @@
+"""Ruler, set squares, protractor, compasses."""

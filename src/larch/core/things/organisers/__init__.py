@@ -1,0 +1,1 @@
+"""Tables, boxes with words, and the lines that join things."""

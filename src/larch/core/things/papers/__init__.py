@@ -1,0 +1,1 @@
+"""Sheets of paper on the page."""

@@ -1,0 +1,1 @@
+"""Pictures, painted areas, frost."""

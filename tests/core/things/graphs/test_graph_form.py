@@ -1,0 +1,158 @@
+"""Graphs of equations are met and constructed on like other curves, by the function itself and not by its picture."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from larch.core.base.shape import Placement
+from larch.core.figures.settle import followers, settle, without
+from larch.core.figures.steps import sentence
+from larch.core.maths.plane.forms import Circle, Ellipse, Graph, Line, NotThere, Path, Spot
+from larch.core.maths.plane.meet import meetings
+from larch.core.maths.plane.near import distance, on_form, parameter
+from larch.core.model.page import Page
+from larch.core.picks import built, form_at, point_at
+from larch.core.things.geometry.line import Line as LineThing
+from larch.core.things.geometry.point import Point
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
+
+AXES = Axes(id="ax", placement=Placement(100, 80), width=480, height=400)
+
+
+def page_of(*sources: str, axes: Axes = AXES) -> Page:
+    page = Page(id="p").put(axes)
+    axes = page.things[0]  # type: ignore[assignment]
+    return page.put(
+        *(Equation(source=source, axes=axes.id, placement=Placement(700, 100 + 80 * k)) for k, source in enumerate(sources))
+    )
+
+
+def graph_of(page: Page, k: int = 1) -> Graph:
+    form = page.things[k].form_on(page)
+    assert isinstance(form, Graph)
+    return form
+
+
+def met(page: Page, *forms: object) -> list[tuple[float, float]]:
+    axes = page.things[0]
+    assert isinstance(axes, Axes)
+    return [axes.plane_of(p) for p in meetings(*forms)]  # type: ignore[arg-type]
+
+
+def close(found: list, wanted: list) -> bool:
+    return len(found) == len(wanted) and all(math.dist(a, b) < 1e-8 for a, b in zip(found, wanted, strict=True))
+
+
+def test_a_parabola_and_a_line_meet_where_algebra_says() -> None:
+    page = page_of("y = x^2 - 3", "y = x - 1")
+    assert close(met(page, graph_of(page, 1), graph_of(page, 2)), [(-1, -2), (2, 1)])
+    assert close(met(page, graph_of(page, 2), graph_of(page, 1)), [(-1, -2), (2, 1)])
+
+
+@settings(max_examples=40)
+@given(st.integers(-8, 8), st.integers(-6, 6), st.integers(-4, 4), st.integers(-4, 4))
+def test_meetings_of_a_parabola_with_a_line_solve_the_quadratic(p: int, q: int, m: int, c: int) -> None:
+    page = page_of(f"y = x^2/4 + {p}x/4 + {q}".replace("+ -", "- "), f"y = {m}x + {c}".replace("+ -", "- "))
+    root = (p / 4 - m) ** 2 - (q - c)
+    assume(abs(root) > 1e-3 or root == 0)
+    xs = sorted({2 * (-(p / 4 - m) - math.sqrt(root)), 2 * (-(p / 4 - m) + math.sqrt(root))}) if root >= 0 else []
+    wanted = [(x, m * x + c) for x in xs if abs(x) < 5.99 and abs(m * x + c) < 4.99]
+    assume(all(abs(abs(x) - 6) > 0.02 and abs(abs(m * x + c) - 5) > 0.02 for x in xs))
+    try:
+        found = met(page, *(thing.form_on(page) or Spot(0, 0) for thing in page.things[1:]))
+    except NotThere:
+        found = []
+    assert len(found) == len(wanted)
+    assert all(math.dist(a, b) < 1e-5 for a, b in zip(found, wanted, strict=True))
+
+
+def test_every_other_form_meets_a_graph() -> None:
+    page = page_of("y = x")
+    graph = graph_of(page)
+    at = AXES.page_of
+    side = AXES.units()[0]
+    circle = Circle(at((0, 0)), math.sqrt(2) * side)
+    assert close(met(page, circle, graph), [(-1, -1), (1, 1)])
+    assert close(met(page, Circle(*circle[:2], "arc", 0.0, 90.0), graph), [(1, 1)])
+    assert close(met(page, Ellipse(at((0, 0)), 2 * side, 2 * side), graph), [(-math.sqrt(2),) * 2, (math.sqrt(2),) * 2])
+    assert close(met(page, Path((at((0, 1)), at((3, 1)), at((3, -1))), False), graph), [(1, 1)])
+    assert close(met(page, Line(at((2, -1)), at((2, 0)), "ray"), graph), [(2, 2)])
+    with pytest.raises(NotThere, match="end before"):
+        meetings(Line(at((2, -1)), at((2, 0))), graph)
+    with pytest.raises(NotThere, match="does not meet"):
+        meetings(Spot(*at((1, 1))), graph)
+
+
+def test_touching_and_lying_on_each_other_are_told() -> None:
+    page = page_of("y = x^2", "y = 2x - 1", "y = x*x", "y = 7x^0 + 90")
+    assert close(met(page, graph_of(page, 1), graph_of(page, 2)), [(1, 1)])
+    with pytest.raises(NotThere, match="lie on each other"):
+        meetings(graph_of(page, 1), graph_of(page, 3))
+    assert page.things[4].form_on(page) is None  # beyond the axes
+
+
+def test_branches_are_not_joined_across_a_pole() -> None:
+    page = page_of("y = 1/x", "y = 0.01")
+    with pytest.raises(NotThere):
+        meetings(graph_of(page, 1), graph_of(page, 2))
+    assert close(met(page, graph_of(page, 1), Line(AXES.page_of((-5, -2)), AXES.page_of((5, -2)), "line")), [(-0.5, -2)])
+
+
+@given(st.floats(-2.5, 2.5), st.floats(-4.5, 4.5))
+def test_the_nearest_place_is_on_the_graph_and_near(x: float, y: float) -> None:
+    page = page_of("y = x^3/3 - x")
+    graph = graph_of(page)
+    at = AXES.page_of((x, y))
+    t = parameter(graph, at)
+    on = AXES.plane_of(on_form(graph, t))
+    assert on[1] == pytest.approx(on[0] ** 3 / 3 - on[0], abs=1e-7)
+    least = min(math.dist(p, at) for run in graph.points for p in run)
+    assert distance(graph, at) <= least + 0.01
+
+
+def test_a_point_where_graphs_meet_follows_equation_and_axes() -> None:
+    page = page_of("y = x^2 - 3", "y = x - 1")
+    axes, parabola, line = page.things
+    at = AXES.page_of((2, 1))
+    chosen = point_at(page, [axes], (at[0] + 3, at[1] - 2), 13.0)
+    assert chosen.why == "where they meet"
+    made = built(page, "segment", [chosen, point_at(page, [axes], AXES.page_of((0.1, -2.95)), 13.0)])
+    points = [thing for thing in made.page.things if isinstance(thing, Point)]
+    assert axes.plane_of(points[0].form()) == pytest.approx((2, 1))  # type: ignore[attr-defined]
+    steeper = followers(made.page, {parabola.id: parabola.replace(source="y = x^2 - 2x - 1")})
+    assert axes.plane_of(steeper[points[0].id].form()) == pytest.approx((3, 2))  # type: ignore[attr-defined]
+    shifted = followers(made.page, {axes.id: axes.moved(30, 40)})
+    assert shifted[points[0].id].form() == pytest.approx((at[0] + 30, at[1] + 40))
+    apart = followers(made.page, {line.id: line.replace(source="y = -6")})
+    assert "do not meet" in apart[points[0].id].why or apart[points[0].id].why
+    assert not any(isinstance(thing, Point | LineThing) for thing in without(made.page, [axes.id]).things)
+    assert "the graph of y = x^2 - 3" in sentence(made.page, points[0])
+
+
+def test_a_point_on_a_graph_slides_and_an_equation_that_leaves_its_axes_takes_it_away() -> None:
+    loose = page_of()
+    page = loose.put(Equation(source="y = x^2 - 3", placement=Placement(150, 120)))
+    axes, parabola = page.things
+    pick = point_at(page, [axes], (AXES.page_of((1, -2))[0] + 6, AXES.page_of((1, -2))[1]), 13.0)
+    assert pick.why == "on the line" and pick.fresh is not None
+    page = settle(page.put(pick.fresh.replace(name="P")))
+    point = page.things[-1]
+    x, y = AXES.plane_of(point.form())  # type: ignore[attr-defined]
+    assert y == pytest.approx(x * x - 3)
+    away = page.with_things({parabola.id: parabola.moved(2000, 0)})
+    assert settle(away, page).things[-1].why  # type: ignore[attr-defined]
+    gone = page.with_things({axes.id: axes.moved(2000, 0)})
+    assert settle(gone, page).things[-1].why  # type: ignore[attr-defined]
+
+
+def test_a_graph_is_a_curve_but_no_figure() -> None:
+    page = page_of("y = 1")
+    at = AXES.page_of((1, 1))
+    assert form_at(page, page.things, at, 10.0, "curve") is not None
+    assert form_at(page, page.things, at, 10.0, "figure") is None
+    assert form_at(page, page.things, at, 10.0, "line") is None
