@@ -17,7 +17,7 @@ from PyQt6.QtGui import QImage
 from larch.board.camera import Camera
 from larch.board.canvas import Canvas
 from larch.board.surface import Surface
-from larch.core import arrange
+from larch.core.actions.arrange import arrange
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson, blank_lesson

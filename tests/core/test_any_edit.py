@@ -6,9 +6,9 @@ import random
 
 import pytest
 
-from larch.core.arrange import brought, laid_out, put
+from larch.core.actions.arrange.arrange import brought, laid_out, put
+from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.codec import page_from_json, page_to_json
-from larch.core.common_facts import common_facts
 from larch.core.figures.settle import settle
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson

@@ -5,7 +5,8 @@ from __future__ import annotations
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import arrange, rub
+from larch.core.actions.arrange import arrange
+from larch.core.actions.ink import rub
 from larch.core.base.shape import Placement
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Changes, Edit, changes_between

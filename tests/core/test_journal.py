@@ -18,7 +18,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import arrange, journal
+from larch.core import journal
+from larch.core.actions.arrange import arrange
 from larch.core.journal import Journal, packed, record_of, recover, replayed, unpacked
 from larch.core.lesson_file import write_lesson
 from larch.core.model.action import actions_for

@@ -198,7 +198,9 @@ def test_what_is_kept_is_found_on_the_shelf_in_another_lesson(hand: Hand, qtbot:
 def test_a_whole_page_is_kept_with_its_paper_and_put_out_as_a_page(hand: Hand, qtbot: object) -> None:
     window = hand.window
     window.run("paper dotted")
-    hand.canvas.commit(__import__("larch.core.arrange", fromlist=["put"]).put(hand.canvas.page, [Block()], "x"))
+    hand.canvas.commit(
+        __import__("larch.core.actions.arrange.arrange", fromlist=["put"]).put(hand.canvas.page, [Block()], "x")
+    )
     window.keeping.keep(hand.canvas.page, hand.canvas.page.things, "dots", whole=True)
     qtbot.waitUntil(lambda: bool(kept.items()), timeout=10_000)  # type: ignore[attr-defined]
     count = len(window.session.lesson.pages)

@@ -259,7 +259,7 @@ def test_a_stroke_that_crosses_itself_is_highlighted_evenly(hand: Hand) -> None:
 
 
 def _put(hand: Hand, *things: object):  # type: ignore[no-untyped-def]
-    from larch.core.arrange import put
+    from larch.core.actions.arrange.arrange import put
 
     return put(hand.canvas.page, things, "put")  # type: ignore[arg-type]
 

@@ -10,7 +10,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
 
 from larch.board.canvas import Canvas
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.lesson_file import read_lesson
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block

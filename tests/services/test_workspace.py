@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.lesson_file import LessonFileError, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.nibs import Pen

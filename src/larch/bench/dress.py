@@ -132,7 +132,7 @@ def fill() -> None:
     from scipy import ndimage
 
     from larch.bench.material import full_page
-    from larch.core.fill import find_region
+    from larch.core.actions.ink.fill import find_region
     from larch.core.things.ink.ink import ink_from
 
     turns = [2 * math.pi * k / 90 for k in range(91)]

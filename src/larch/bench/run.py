@@ -314,7 +314,7 @@ def files(folder: Path) -> None:
     """100 pages with 10,000 strokes."""
 
     from larch.bench.material import long_lesson
-    from larch.core.arrange import put
+    from larch.core.actions.arrange.arrange import put
     from larch.core.lesson_file import read_lesson, write_lesson
 
     lesson, path = long_lesson(), folder / "long.larch"

@@ -114,7 +114,7 @@ def sharing(w: Window) -> None:
 
 def stall(w: Window) -> None:
     """An arranged page: six pictures in a line, a table, coins taken from a supply, frost half rubbed off."""
-    from larch.core.arrange import copies
+    from larch.core.actions.arrange.arrange import copies
     from larch.core.model.edit import Edit
     from larch.core.things.pictures.frost import Frost
 

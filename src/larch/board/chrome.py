@@ -11,7 +11,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.camera import Camera
 from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, icon, interface_font
 from larch.board.views import view_of
-from larch.core.arrange import total
+from larch.core.actions.arrange.arrange import total
 from larch.core.base import hues
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from larch.core.actions.arrange.holds import said
 from larch.core.base.words import _, many
-from larch.core.holds import said
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 

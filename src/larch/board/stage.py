@@ -21,10 +21,10 @@ from larch.board.spoken import description
 from larch.board.surface import Surface
 from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
+from larch.core.actions.arrange.holds import untouchable
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
 from larch.core.figures.settle import carried, descendants, followers, plan_of
-from larch.core.holds import untouchable
 from larch.core.model.action import Action, actions_for
 from larch.core.model.edit import Changes, Edit
 from larch.core.model.nibs import Pen

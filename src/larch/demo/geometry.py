@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+from larch.core.actions.geometry.parting import share
+from larch.core.actions.geometry.picks import Pick, built
+from larch.core.actions.geometry.solve_triangle import work_out
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.figures.settle import settle
@@ -13,9 +16,6 @@ from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
 from larch.core.model.thing import Thing
-from larch.core.parting import share
-from larch.core.picks import Pick, built
-from larch.core.solve_triangle import work_out
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.point import Point as PointThing
 from larch.core.things.geometry.polygon import Polygon, polygon_on

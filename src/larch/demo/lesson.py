@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from larch.core.arrange import set_out
+from larch.core.actions.arrange.arrange import set_out
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.lesson import Lesson

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from larch.core.arrange import same_kind, set_out, set_out_again
+from larch.core.actions.arrange.arrange import same_kind, set_out, set_out_again
+from larch.core.actions.links import contents
 from larch.core.base.words import _
-from larch.core.links import contents
 from larch.core.model.edit import Edit
 from larch.desk.commands import Command
 

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
 from larch.core.things.pictures.picture import Picture

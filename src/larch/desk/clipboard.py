@@ -13,7 +13,7 @@ from PyQt6.QtGui import QGuiApplication, QImage
 
 from larch.board.paint import page_image, page_svg
 from larch.board.views import view_of
-from larch.core.arrange import brought, put, taken_along
+from larch.core.actions.arrange.arrange import brought, put, taken_along
 from larch.core.base.shape import Placement, Point, union
 from larch.core.base.words import _
 from larch.core.codec import CodecError, thing_from_json, thing_to_json

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout
 
 from larch.board.canvas import Canvas
 from larch.board.views import view_of
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, parse, reading
 from larch.core.maths.graph import readable

@@ -21,10 +21,10 @@ from PyQt6.QtWidgets import (
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.core.arrange import recolour, show_fact, shown_on, total
+from larch.core.actions.arrange.arrange import recolour, show_fact, shown_on, total
+from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.base.hues import GOLD_TEXT, HUES, is_hex
 from larch.core.base.words import _, many
-from larch.core.common_facts import common_facts
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, Told
 from larch.core.model.page import Page

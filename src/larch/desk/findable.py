@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from larch.core.arrange import set_out_again
+from larch.core.actions.arrange.arrange import set_out_again
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
 from larch.desk.finder import Found

@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QUrl
 from PyQt6.QtGui import QDesktopServices
 
+from larch.core.actions.links import RUNS, link_of, linked, page_link, read_link, said
 from larch.core.base.words import _
-from larch.core.links import RUNS, link_of, linked, page_link, read_link, said
 from larch.core.media.store import LARGEST, store
 
 if TYPE_CHECKING:

@@ -22,7 +22,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
-    from larch.core.fill import Open, Region
+    from larch.core.actions.ink.fill import Open, Region
     from larch.desk.window import Window
 
 CURSORS = {
@@ -154,7 +154,7 @@ class InHand:
         self.window.ledge.take(name)
 
     def wipe(self, hue: str = "") -> None:
-        from larch.core.rub import wipe
+        from larch.core.actions.ink.rub import wipe
 
         w = self.window
         page = w.canvas.page
@@ -199,7 +199,7 @@ class InHand:
 
     def fill(self, at: Point, hue: str, gap: float) -> None:
         """Fills a region off this thread; an open one is told and its gap shown."""
-        from larch.core.fill import Open, find_region, paint
+        from larch.core.actions.ink.fill import Open, find_region, paint
         from larch.desk.jobs import in_background
 
         w = self.window

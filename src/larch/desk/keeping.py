@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtGui import QCursor, QMouseEvent
 
-from larch.core.arrange import delete
+from larch.core.actions.arrange.arrange import delete
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.page import Page

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 from pathlib import Path
 
-from larch.core.arrange import taken_along
+from larch.core.actions.arrange.arrange import taken_along
 from larch.core.base.words import _
 from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson

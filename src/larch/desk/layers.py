@@ -21,10 +21,10 @@ from larch.board.canvas import Canvas
 from larch.board.look import PAPER
 from larch.board.paint import can_paint, painting
 from larch.board.views import view_of
-from larch.core.arrange import to_depth, toggle
+from larch.core.actions.arrange.arrange import to_depth, toggle
+from larch.core.actions.arrange.holds import said
 from larch.core.base.folding import folded
 from larch.core.base.words import _, many
-from larch.core.holds import said
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing

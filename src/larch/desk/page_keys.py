@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 
-from larch.core.arrange import nudge
+from larch.core.actions.arrange.arrange import nudge
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPoint
 
-from larch.core.arrange import brought, laid_out, put
+from larch.core.actions.arrange.arrange import brought, laid_out, put
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.thing import ShelfItem, Thing, shelf_items

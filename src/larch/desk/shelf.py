@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import (
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, icon, interface_font
 from larch.board.paint import HINTS
 from larch.board.views import view_of
-from larch.core.arrange import laid_out
+from larch.core.actions.arrange.arrange import laid_out
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.media import picture_set

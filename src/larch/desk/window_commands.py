@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QMenu
 
 from larch.board.tools.erase import MODES, mode_label
-from larch.core.arrange import set_out, set_out_again
+from larch.core.actions.arrange.arrange import set_out, set_out_again
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit

@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.arrange import copies, delete, duplicate, nudge
+from larch.core.actions.arrange.arrange import copies, delete, duplicate, nudge
+from larch.core.actions.geometry.picks import Pick, built
 from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.rules import RULES
@@ -19,7 +20,6 @@ from larch.core.maths.plane.forms import Circle, Line, Path, Spot
 from larch.core.model.edit import Edit, changes_between
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
-from larch.core.picks import Pick, built
 from larch.core.session import Session
 from larch.core.things.geometry.circle import Circle as CircleThing
 from larch.core.things.geometry.line import Line as LineThing
@@ -175,7 +175,7 @@ def test_copies_follow_copies_or_are_free() -> None:
 
 
 def test_taken_to_another_page_they_follow_each_other_there_and_nothing_else() -> None:
-    from larch.core.arrange import brought, put, taken_along
+    from larch.core.actions.arrange.arrange import brought, put, taken_along
     from larch.core.codec import thing_from_json, thing_to_json
 
     page = euclid()

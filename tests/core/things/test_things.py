@@ -151,7 +151,7 @@ def test_no_kind_gives_a_field_of_all_things_another_meaning(kind: type[Thing]) 
 
 
 def test_a_copy_of_anything_says_what_the_original_says() -> None:
-    from larch.core.arrange import copies
+    from larch.core.actions.arrange.arrange import copies
 
     page = page_with(*sample_things())
     for thing in page.things:

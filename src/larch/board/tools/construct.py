@@ -7,6 +7,7 @@ from typing import ClassVar
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Prompt, Spots, Stage, Tool
+from larch.core.actions.geometry.picks import Pick, built, near_box, nearest_value, pick, put_below_points
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.figures.questions import asked
@@ -15,7 +16,6 @@ from larch.core.figures.settle import settle
 from larch.core.maths.plane.forms import NotThere
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
-from larch.core.picks import Pick, built, near_box, nearest_value, pick, put_below_points
 from larch.core.things.geometry.polygon import polygon_on
 
 REACH = 13.0  # pixels within which something is meant

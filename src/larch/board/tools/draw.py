@@ -8,6 +8,7 @@ from typing import ClassVar
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Gesture, Spots, Stage, Tool
 from larch.board.tools.instruments import pen_on_instrument
+from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
@@ -15,7 +16,6 @@ from larch.core.model.nibs import KEPT_PENS, Pen
 from larch.core.model.snapping import Held, hold_direction, hold_point
 from larch.core.model.thing import Snap
 from larch.core.things.ink.ink import ink_from, line_from
-from larch.core.writing import write
 
 FAST = 2.6  # pixels per ms at which a line without pressure is at its thinnest
 CALM = 0.25  # how quickly the width follows the speed

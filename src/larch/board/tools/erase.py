@@ -10,7 +10,7 @@ from typing import ClassVar
 from larch.board.pointer import Sample
 from larch.board.tools.base import DRAG_START, Band, Caption, Gesture, Ring, Rubber, Stage, Tool
 from larch.board.tools.rubbing import RubFrost, frost_at
-from larch.core import rub
+from larch.core.actions.ink import rub
 from larch.core.base.hues import PAPER, hex_of, mixed
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many

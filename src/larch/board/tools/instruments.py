@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from larch.board.pointer import Sample
 from larch.board.tools.base import TOUCH_SLACK, Caption, Gesture, Stage
+from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.maths.plane.forms import direction, towards
@@ -21,7 +22,6 @@ from larch.core.things.ink.ink import ink_from, line_from
 from larch.core.things.instruments.compasses import Compasses
 from larch.core.things.instruments.instrument import Instrument, drag_two, held, held_turn, points_near, slid
 from larch.core.things.instruments.protractor import RADIUS, Protractor
-from larch.core.writing import write
 
 if TYPE_CHECKING:
     from larch.board.tools.draw import PenTool
@@ -121,7 +121,7 @@ class AlongEdge(Gesture):
             if made.is_ink:
                 edit = write(page, made)  # type: ignore[arg-type]
             else:
-                from larch.core.picks import put_below_points
+                from larch.core.actions.geometry.picks import put_below_points
 
                 edit = Edit(_("Segment"), page, put_below_points(page, made))
             self.stage.commit(edit)
@@ -218,7 +218,7 @@ class Swing(Gesture):
         after = page.with_things({self.thing.id: self._turned()})
         made = self._made()
         if made:
-            from larch.core.picks import put_below_points
+            from larch.core.actions.geometry.picks import put_below_points
 
             after = put_below_points(after, made[0])
         if self.swung:

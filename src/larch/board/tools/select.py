@@ -11,13 +11,13 @@ from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Gesture, Ring, Stage
 from larch.board.tools.grow import Grow
 from larch.board.tools.instruments import grip_of
 from larch.board.tools.rubbing import RubFrost
-from larch.core.arrange import copies, exhausted
+from larch.core.actions.arrange.arrange import copies, exhausted
+from larch.core.actions.arrange.guides import guide
+from larch.core.actions.arrange.holds import BOARD, TURN, allowed, untouchable
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
 from larch.core.figures.figure import Figure
 from larch.core.figures.settle import carried, free_of
-from larch.core.guides import guide
-from larch.core.holds import BOARD, TURN, allowed, untouchable
 from larch.core.maths.geometry import inside
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held

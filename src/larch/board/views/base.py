@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
 from larch.board.look import GOLD, PAPER, page_font
-from larch.core.arrange import taken_from
+from larch.core.actions.arrange.arrange import taken_from
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing

@@ -104,7 +104,7 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
                 yield plain_fact(page, f"by {name}", self.values[i], unit, _(name), set=put)
 
     def rule_actions(self) -> tuple[Action, ...]:
-        from larch.core.construct_actions import figure_actions
+        from larch.core.actions.geometry.construct import figure_actions
 
         return figure_actions()
 

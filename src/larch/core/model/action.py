@@ -35,8 +35,8 @@ class Action(Struct, frozen=True):
 
 def actions_for(page: Page, things: Things) -> list[Action]:
     """All that fits the selection, likeliest first: the kinds' own actions, then those for anything."""
-    from larch.core.arrange import ARRANGING
-    from larch.core.links import LINKING
+    from larch.core.actions.arrange.arrange import ARRANGING
+    from larch.core.actions.links import LINKING
     from larch.core.things.organisers.box import JOINING
     from larch.core.things.pictures.frost import FROSTING
 

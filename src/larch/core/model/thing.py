@@ -171,7 +171,7 @@ class Thing(
     def rubbed(self, change: Callable[[Ink], Sequence[Thing] | None]) -> Sequence[Thing] | None:
         """What stays of it when `change` is applied to the ink in it, given in page coordinates; None if all of it does.
 
-        `change` returns what is left of a stroke, or None where it leaves it alone. See `larch.core.rub`.
+        `change` returns what is left of a stroke, or None where it leaves it alone. See `larch.core.actions.ink.rub`.
         """
         return None
 

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from larch.core.actions.geometry.picks import built, form_at, point_at
 from larch.core.base.shape import Placement
 from larch.core.figures.settle import followers, settle, without
 from larch.core.figures.steps import sentence
@@ -15,7 +16,6 @@ from larch.core.maths.plane.forms import Circle, Ellipse, Graph, Line, NotThere,
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import distance, on_form, parameter
 from larch.core.model.page import Page
-from larch.core.picks import built, form_at, point_at
 from larch.core.things.geometry.line import Line as LineThing
 from larch.core.things.geometry.point import Point
 from larch.core.things.graphs.axes import Axes

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core.arrange import total
+from larch.core.actions.arrange.arrange import total
 from larch.core.base.shape import Placement
 from larch.core.model.page import Page
 from larch.core.things.numbers.block import UNIT, Block, break_up, full_tens, gather

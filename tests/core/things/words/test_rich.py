@@ -8,7 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import rub
+from larch.core.actions.ink import rub
+from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Placement
 from larch.core.codec import thing_from_json, thing_to_json
 from larch.core.model.action import actions_for
@@ -30,7 +31,6 @@ from larch.core.things.words.rich import (
     tidy_runs,
 )
 from larch.core.things.words.text import Text
-from larch.core.writing import write
 from tests.samples import page_with, placements
 
 runs = st.lists(

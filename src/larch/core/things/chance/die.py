@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import TYPE_CHECKING, ClassVar
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.model.action import Action, Things, only

@@ -114,7 +114,7 @@ class Circle(Figure, frozen=True, kw_only=True, tag="circle"):
         yield from self.rule_facts(page)
 
     def _shared(self, page: Page, typed: str) -> Any:
-        from larch.core.parting import read_share, share
+        from larch.core.actions.geometry.parting import read_share, share
 
         if not typed.strip():
             return self

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.arrange import toggle
+from larch.core.actions.arrange.arrange import toggle
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure

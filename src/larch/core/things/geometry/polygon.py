@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _

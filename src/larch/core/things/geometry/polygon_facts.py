@@ -179,7 +179,7 @@ class _Setter:
         return self.polygon.replace(letters="".join(names))
 
     def share(self, typed: str) -> Any:
-        from larch.core.parting import read_share, share
+        from larch.core.actions.geometry.parting import read_share, share
 
         if not typed.strip():
             return self.polygon

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterator
 from typing import ClassVar
 
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import TYPE_CHECKING, ClassVar
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading

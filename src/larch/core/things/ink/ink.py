@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any, ClassVar
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import _

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _
 from larch.core.model.action import Action, Things, only

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import ClassVar, NamedTuple
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure

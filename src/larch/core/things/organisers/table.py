@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import accumulate
 from typing import ClassVar
 
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.model.action import Action, Things, only

@@ -9,7 +9,7 @@ from typing import Any, ClassVar
 import msgspec
 from msgspec import Struct
 
-from larch.core.arrange import ids_of
+from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.words import _
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit

@@ -176,7 +176,7 @@ def copies_in(page: Page, things: Things, shape: str, count: int, columns: int =
 
     Raises ValueError with one sentence.
     """
-    from larch.core.arrange import copies
+    from larch.core.actions.arrange.arrange import copies
 
     if not 2 <= count <= MOST_COPIES:
         raise ValueError(_("From 2 to {most} can be laid out.").format(most=MOST_COPIES))

@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import rub
+from larch.core.actions.ink import rub
+from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
 from larch.core.model.nibs import DASHES, ENDS, NIBS, Pen, sound_pen
@@ -18,7 +19,6 @@ from larch.core.model.snapping import hold_direction, hold_point
 from larch.core.things.ink.ink import Ink, ink_from, length_of, line_from, track
 from larch.core.things.ink.mark import Mark, row, stamped
 from larch.core.things.words.text import Text
-from larch.core.writing import write
 from tests.samples import page_with, ring, special_ink, stroke
 
 spots = st.tuples(st.floats(0, 400), st.floats(0, 300))

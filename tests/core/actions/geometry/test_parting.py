@@ -9,14 +9,14 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from larch.core.actions.geometry.cutting import equal_strips, fan, grid, split_regular
+from larch.core.actions.geometry.parting import combine, cut, read_share, share, together, whole_again
 from larch.core.base.shape import Placement
-from larch.core.cutting import equal_strips, fan, grid, split_regular
 from larch.core.maths import geometry
 from larch.core.maths.special import regular_corners, star_corners
 from larch.core.model.action import actions_for
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
-from larch.core.parting import combine, cut, read_share, share, together, whole_again
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.polygon import Polygon

@@ -8,10 +8,10 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from larch.core.actions.arrange.common_facts import common_facts
+from larch.core.actions.arrange.guides import guide
+from larch.core.actions.arrange.holds import ALONG, BOARD, TURN, allowed, direction_of, hold, hold_fact, said, untouchable
 from larch.core.base.shape import Box
-from larch.core.common_facts import common_facts
-from larch.core.guides import guide
-from larch.core.holds import ALONG, BOARD, TURN, allowed, direction_of, hold, hold_fact, said, untouchable
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, Paper
 from larch.core.things.numbers.block import Block

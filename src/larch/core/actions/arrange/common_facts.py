@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from larch.core.align import copies_in, read_copies
-from larch.core.arrange import taken_from
+from larch.core.actions.arrange.align import copies_in, read_copies
+from larch.core.actions.arrange.arrange import taken_from
+from larch.core.actions.arrange.holds import hold_fact
+from larch.core.actions.links import link_of, page_link, read_link, said
 from larch.core.base.words import _, many
-from larch.core.holds import hold_fact
-from larch.core.links import link_of, page_link, read_link, said
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page

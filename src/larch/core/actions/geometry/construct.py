@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import cache
 
+from larch.core.actions.geometry.compare import COMPARING
+from larch.core.actions.geometry.picks import Pick, built
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.compare import COMPARING
 from larch.core.figures.figure import Figure, place
 from larch.core.figures.rules import RULES, fits
 from larch.core.figures.settle import set_free
@@ -16,7 +17,6 @@ from larch.core.maths.plane.meet import meetings
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.picks import Pick, built
 
 MOST_SELECTED = 12
 FIRST = ("segment", "midpoint", "mirror", "meet", "perpendicular", "polygon")  # likely ones, before copying and locking
@@ -119,9 +119,9 @@ def figure_actions() -> tuple[Action, ...]:
     )  # fmt: skip
     free = Action("follow no more", lambda p, ts: _("set it free from its construction"), "unlink", set_free, _follows,
                   rank=74, words="construction independent unlink")  # fmt: skip
-    from larch.core.growing import GROWING
-    from larch.core.parting import PARTING
-    from larch.core.solve_triangle import SOLVING
+    from larch.core.actions.geometry.growing import GROWING
+    from larch.core.actions.geometry.parting import PARTING
+    from larch.core.actions.geometry.solve_triangle import SOLVING
     from larch.core.things.geometry.tiles import TESSELLATING
 
     return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *SOLVING, *GROWING)

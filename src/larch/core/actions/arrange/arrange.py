@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 
-from larch.core.align import ALIGNING
+from larch.core.actions.arrange.align import ALIGNING
+from larch.core.actions.arrange.holds import HOLDING, allowed
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import _, many
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.figures.settle import carried, free_of, settle, without
-from larch.core.holds import HOLDING, allowed
 from larch.core.model.action import Action, Things
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held

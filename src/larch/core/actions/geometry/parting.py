@@ -11,11 +11,21 @@ import re
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from larch.core.arrange import put
+from larch.core.actions.arrange.arrange import put
+from larch.core.actions.geometry.cutting import (
+    Piece,
+    area_of,
+    cut_by,
+    equal_strips,
+    fan,
+    grid,
+    rings_of,
+    round_shares,
+    split_regular,
+)
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
-from larch.core.cutting import Piece, area_of, cut_by, equal_strips, fan, grid, rings_of, round_shares, split_regular
 from larch.core.figures.figure import Figure, Part
 from larch.core.maths import geometry
 from larch.core.model.action import Action, Things
@@ -197,7 +207,7 @@ def combine(page: Page, things: Things, how: str) -> Edit:
     made = areas[0]
     for other in areas[1:]:
         made = {"join": shapely.union, "overlap": shapely.intersection, "subtract": shapely.difference}[how](made, other)
-    from larch.core.cutting import pieces_of
+    from larch.core.actions.geometry.cutting import pieces_of
 
     pieces = pieces_of(shapely.make_valid(made))
     if not pieces:

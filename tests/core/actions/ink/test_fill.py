@@ -9,9 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import Polygon as Shape
 
+from larch.core.actions.ink.fill import Open, Region, find_region, paint
 from larch.core.base.shape import Placement
 from larch.core.codec import page_from_json, page_to_json
-from larch.core.fill import Open, Region, find_region, paint
 from larch.core.model.page import Page
 from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.ink.ink import ink_from

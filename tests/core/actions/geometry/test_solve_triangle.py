@@ -7,11 +7,11 @@ from itertools import combinations
 
 import pytest
 
+from larch.core.actions.geometry.solve_triangle import work_out, working
 from larch.core.base.shape import Placement
 from larch.core.figures.settle import settle
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
-from larch.core.solve_triangle import work_out, working
 from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.words.telling import BRACES
 

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core.compare import fit, sentence
+from larch.core.actions.geometry.compare import fit, sentence
 from larch.core.maths import geometry
 from larch.core.maths.plane import Line, moves
 from larch.core.model.page import Page

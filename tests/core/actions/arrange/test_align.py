@@ -10,8 +10,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from larch.core import align
-from larch.core.arrange import duplicate, forward, group, nudge, same_kind, to_depth
+from larch.core.actions.arrange import align
+from larch.core.actions.arrange.arrange import duplicate, forward, group, nudge, same_kind, to_depth
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page, with_groups

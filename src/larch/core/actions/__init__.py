@@ -1,0 +1,1 @@
+"""What can be done. Operations know kinds; no kind knows them."""

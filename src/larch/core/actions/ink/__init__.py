@@ -1,0 +1,1 @@
+"""Writing, rubbing out, painting."""
