@@ -24,7 +24,7 @@ def run(capsys: pytest.CaptureFixture[str], *arguments: str) -> tuple[int, str, 
 
 @pytest.fixture
 def demo(tmp_path: Path) -> str:
-    from larch.core.lesson_file import write_lesson
+    from larch.core.files.lesson_file import write_lesson
     from larch.demo import demo_lesson
 
     path = tmp_path / "demo.larch"

@@ -115,7 +115,7 @@ def _signs_kept(given: list[str]) -> list[str]:
 
 
 def _read(path: Path) -> Any:
-    from larch.core.lesson_file import LessonFileError, read_lesson
+    from larch.core.files.lesson_file import LessonFileError, read_lesson
 
     try:
         return read_lesson(path)
@@ -134,7 +134,7 @@ def _demo(asked: argparse.Namespace) -> int:
         from larch.desk.app import run
 
         return run(demo=True)
-    from larch.core.lesson_file import write_lesson
+    from larch.core.files.lesson_file import write_lesson
     from larch.demo import demo_lesson
 
     _offscreen()

@@ -12,8 +12,8 @@ from PyQt6.QtGui import QImage, QPainter
 from larch.board.paint import paint_page
 from larch.board.slips import laid_out
 from larch.core.base.shape import Box, Placement
-from larch.core.codec import page_from_json
 from larch.core.figures.settle import carried, settle
+from larch.core.files.codec import page_from_json
 from larch.core.model.page import Page
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.point import Point

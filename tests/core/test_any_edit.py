@@ -8,8 +8,8 @@ import pytest
 
 from larch.core.actions.arrange.arrange import brought, laid_out, put
 from larch.core.actions.arrange.common_facts import common_facts
-from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.settle import settle
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page

@@ -7,10 +7,10 @@ import json
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.rules import RULES
 from larch.core.figures.settle import carried, settle
 from larch.core.figures.steps import steps
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.model.action import actions_for
 from larch.core.model.page import Page
 

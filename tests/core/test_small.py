@@ -14,8 +14,8 @@ from hypothesis import strategies as st
 from larch.core.base import hues, words
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box, Placement, box_of, union
-from larch.core.inkml import page_inkml
-from larch.core.mathml import mathml, page_mathml
+from larch.core.files.inkml import page_inkml
+from larch.core.files.mathml import mathml, page_mathml
 from larch.core.maths.expression import ExpressionError, parse
 from larch.core.model.fact import measure, number_text, read_number
 from larch.core.model.page import Page

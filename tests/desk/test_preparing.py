@@ -9,7 +9,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from larch.core.lesson_file import read_lesson, write_lesson
+from larch.core.files.lesson_file import read_lesson, write_lesson
 from larch.core.things.organisers.box import WordBox
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.table import Table

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
 
 from larch.board.canvas import Canvas
 from larch.core.actions.arrange.arrange import put
-from larch.core.lesson_file import read_lesson
+from larch.core.files.lesson_file import read_lesson
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block
 from larch.desk.app import work_to_open
@@ -388,7 +388,7 @@ def test_unsaved_demo_work_comes_back_and_can_begin_afresh(window: Window) -> No
 
 
 def test_a_file_changed_elsewhere_is_not_overruled_and_nothing_is_lost(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    from larch.core.lesson_file import write_lesson
+    from larch.core.files.lesson_file import write_lesson
     from larch.core.model.lesson import blank_lesson
 
     path = tmp_path / "river.larch"

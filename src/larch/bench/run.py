@@ -315,7 +315,7 @@ def files(folder: Path) -> None:
 
     from larch.bench.material import long_lesson
     from larch.core.actions.arrange.arrange import put
-    from larch.core.lesson_file import read_lesson, write_lesson
+    from larch.core.files.lesson_file import read_lesson, write_lesson
 
     lesson, path = long_lesson(), folder / "long.larch"
     first = timed(lambda: write_lesson(lesson, path))

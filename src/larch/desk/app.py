@@ -14,7 +14,7 @@ from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
 from larch.core.base.words import _
-from larch.core.lesson_file import LessonFileError
+from larch.core.files.lesson_file import LessonFileError
 from larch.core.media.store import store
 from larch.core.model.lesson import blank_lesson
 from larch.desk.jobs import in_background

@@ -16,11 +16,11 @@ from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import brought, put, taken_along
 from larch.core.base.shape import Placement, Point, union
 from larch.core.base.words import _
-from larch.core.codec import CodecError, thing_from_json, thing_to_json
+from larch.core.files.codec import CodecError, thing_from_json, thing_to_json
+from larch.core.files.rich_html import read_html
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.rich_html import read_html
 from larch.core.things.words.rich import LONGEST
 from larch.core.things.words.text import Text
 

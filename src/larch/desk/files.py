@@ -12,8 +12,8 @@ from PyQt6.QtWidgets import QFileDialog
 from larch.board.paint import page_svg
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
-from larch.core.journal import Journal
-from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.files.journal import Journal
+from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.desk.jobs import Job, in_background
 from larch.services.recent import remember_lesson

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from larch.core.actions.arrange.arrange import taken_along
 from larch.core.base.words import _
-from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing

@@ -42,7 +42,7 @@ from larch.board.rich_text import (
 )
 from larch.board.views import view_of
 from larch.core.base.words import _
-from larch.core.rich_html import read_html
+from larch.core.files.rich_html import read_html
 from larch.core.things.organisers.box import WordBox
 from larch.core.things.words.rich import LONGEST, Lettered, Paragraph, Run, spread
 from larch.desk.text_bar import TextBar

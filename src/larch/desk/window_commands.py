@@ -297,7 +297,7 @@ def _rename_page(w: Window) -> None:
 
 def fill_recent(w: Window, menu: QMenu) -> None:
     """Recent and unsaved lessons, at the end of the Lesson menu; made anew each time."""
-    from larch.core.journal import recover
+    from larch.core.files.journal import recover
     from larch.services.recent import recent_lessons
     from larch.services.workspace import unsaved_folders
 

@@ -11,8 +11,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from larch.core.base.words import _, many
-from larch.core.journal import Journal, Recovered, holds_work, recover, stamp_of
-from larch.core.lesson_file import read_lesson
+from larch.core.files.journal import Journal, Recovered, holds_work, recover, stamp_of
+from larch.core.files.lesson_file import read_lesson
 from larch.core.model.lesson import Lesson
 from larch.services.places import journal_for, journals_folder
 

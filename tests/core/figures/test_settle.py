@@ -12,10 +12,10 @@ from hypothesis import strategies as st
 from larch.core.actions.arrange.arrange import copies, delete, duplicate, nudge
 from larch.core.actions.geometry.picks import Pick, built
 from larch.core.base.shape import Placement
-from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.rules import RULES
 from larch.core.figures.settle import carried, descendants, dragged_to, followers, free_of, set_free, settle
 from larch.core.figures.steps import steps
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.maths.plane.forms import Circle, Line, Path, Spot
 from larch.core.model.edit import Edit, changes_between
 from larch.core.model.lesson import Lesson
@@ -176,7 +176,7 @@ def test_copies_follow_copies_or_are_free() -> None:
 
 def test_taken_to_another_page_they_follow_each_other_there_and_nothing_else() -> None:
     from larch.core.actions.arrange.arrange import brought, put, taken_along
-    from larch.core.codec import thing_from_json, thing_to_json
+    from larch.core.files.codec import thing_from_json, thing_to_json
 
     page = euclid()
     other = page_of(point("A", 700, 700), point("B", 20, 900))  # with ids that mean something else here

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Box
-from larch.core.codec import page_from_json, page_to_json
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.model.page import SIZES, Page
 from larch.core.model.page_facts import page_facts
 from larch.core.model.paper import (

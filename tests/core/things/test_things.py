@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Box, Placement, box_of
-from larch.core.codec import thing_from_json, thing_to_json
+from larch.core.files.codec import thing_from_json, thing_to_json
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, Told

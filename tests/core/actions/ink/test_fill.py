@@ -11,7 +11,7 @@ from shapely import Polygon as Shape
 
 from larch.core.actions.ink.fill import Open, Region, find_region, paint
 from larch.core.base.shape import Placement
-from larch.core.codec import page_from_json, page_to_json
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.model.page import Page
 from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.ink.ink import ink_from

@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 from larch.core.actions.arrange.arrange import laid_out
 from larch.core.actions.links import contents, link_of, page_link, read_link, said
 from larch.core.base.shape import Box, Placement
-from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.settle import carried, followers, settle, without
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.maths.routing import crosses, leaves, squared, straight
 from larch.core.model.holders import inside, with_held
 from larch.core.model.lesson import Lesson

@@ -10,8 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
-from larch.core.codec import thing_from_json
-from larch.core.lesson_file import media_of, read_lesson, write_lesson
+from larch.core.files.codec import thing_from_json
+from larch.core.files.lesson_file import media_of, read_lesson, write_lesson
 from larch.core.media import picture_set
 from larch.core.media.store import Media, digest, store
 from larch.core.media.svg_clean import clean_svg

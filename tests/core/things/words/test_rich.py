@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from larch.core.actions.ink import rub
 from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Placement
-from larch.core.codec import thing_from_json, thing_to_json
+from larch.core.files.codec import thing_from_json, thing_to_json
+from larch.core.files.rich_html import read_html
 from larch.core.model.action import actions_for
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
-from larch.core.rich_html import read_html
 from larch.core.things.ink.ink import Ink, ink_from
 from larch.core.things.words.note import Note, fold
 from larch.core.things.words.rich import (

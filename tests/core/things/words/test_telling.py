@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from larch.core.base.shape import Placement
-from larch.core.codec import page_from_json, page_to_json
 from larch.core.figures.settle import followers, settle
+from larch.core.files.codec import page_from_json, page_to_json
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
 from larch.core.things.geometry.circle import Circle

@@ -12,9 +12,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import lesson_file
-from larch.core.codec import page_from_json, page_schema, page_to_json, thing_from_json, thing_to_json
-from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.files import lesson_file
+from larch.core.files.codec import page_from_json, page_schema, page_to_json, thing_from_json, thing_to_json
+from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Arrangement
 from larch.core.model.thing import Unknown
@@ -236,7 +236,7 @@ def test_writing_through_a_link_keeps_the_link(saved: Path, tmp_path: Path) -> N
 def test_the_schema_in_docs_is_current_and_describes_every_kind() -> None:
     schema = page_schema()
     written = json.loads((Path(__file__).parents[2] / "docs/page.schema.json").read_text())
-    assert written == json.loads(json.dumps(schema)), "run: python -m larch.core.codec > docs/page.schema.json"
+    assert written == json.loads(json.dumps(schema)), "run: python -m larch.core.files.codec > docs/page.schema.json"
     assert {"Polygon", "Ink", "Die"} <= schema["$defs"].keys()
 
 

@@ -22,8 +22,8 @@ from typing import Any
 import msgspec
 from msgspec import Raw, Struct
 
-from larch.core.codec import page_from_json, page_to_json, thing_from_json, thing_to_json
-from larch.core.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.files.codec import page_from_json, page_to_json, thing_from_json, thing_to_json
+from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 

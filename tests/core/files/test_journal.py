@@ -18,10 +18,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from larch.core import journal
 from larch.core.actions.arrange import arrange
-from larch.core.journal import Journal, packed, record_of, recover, replayed, unpacked
-from larch.core.lesson_file import write_lesson
+from larch.core.files import journal
+from larch.core.files.journal import Journal, packed, record_of, recover, replayed, unpacked
+from larch.core.files.lesson_file import write_lesson
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page
@@ -187,7 +187,7 @@ def test_a_crash_anywhere_while_starting_anew_loses_nothing(tmp_path: Path, monk
 WRITER = """
 import sys
 from pathlib import Path
-from larch.core.journal import Journal
+from larch.core.files.journal import Journal
 from larch.core.model.lesson import blank_lesson
 from tests.samples import stroke
 

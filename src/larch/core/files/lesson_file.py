@@ -15,7 +15,7 @@ from msgspec import Raw, Struct
 
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
-from larch.core.codec import CodecError, page_from_json, page_to_json
+from larch.core.files.codec import CodecError, page_from_json, page_to_json
 from larch.core.media.store import LARGEST as LARGEST_MEDIUM
 from larch.core.media.store import NAME as MEDIUM
 from larch.core.media.store import digest, store
@@ -141,8 +141,8 @@ class _Packed(NamedTuple):
 @remember
 def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
     """A page's files, deflated. Remembered with the immutable page: one that did not change is not packed again."""
-    from larch.core.inkml import page_inkml
-    from larch.core.mathml import page_mathml
+    from larch.core.files.inkml import page_inkml
+    from larch.core.files.mathml import page_mathml
 
     parts = [(".json", page_to_json(page)), (".inkml", page_inkml(page))]
     parts += [(f"-{name}.mml", data) for name, data in page_mathml(page)]
