@@ -23,7 +23,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, Paper
 from larch.core.model.thing import Thing
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation

@@ -12,7 +12,7 @@ from larch.core.model.action import actions_for
 from larch.core.model.edit import Changes, Edit, changes_between
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, with_groups
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.core.things.numbers.block import Block
 from larch.core.things.words.text import Text
 from tests.samples import page_with, sample_things, stroke

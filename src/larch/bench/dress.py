@@ -151,7 +151,7 @@ def turning(app: Any) -> None:
     from larch.board.canvas import Canvas
     from larch.core.model.lesson import Lesson
     from larch.core.model.page import Page
-    from larch.core.session import Session
+    from larch.core.session.session import Session
 
     lesson = Lesson().insert(full_page()).insert(Page(id=""))
     canvas = Canvas(Session(lesson, time.monotonic), "p1")

@@ -102,7 +102,7 @@ def run_bench() -> int:
 def _canvas(page: Any) -> Any:
     from larch.board.canvas import Canvas
     from larch.core.model.lesson import Lesson
-    from larch.core.session import Session
+    from larch.core.session.session import Session
 
     lesson = Lesson().insert(page)
     canvas = Canvas(Session(lesson, time.monotonic), "p1")

@@ -35,7 +35,7 @@ from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
 from larch.board.stage import AT_ONCE, PageStage
 from larch.board.views import view_of
 from larch.core.base.shape import Point, union
-from larch.core.session import Session
+from larch.core.session.session import Session
 
 REST = 110  # ms without zooming after which the picture is made sharp
 PALM_MM, LEAST_PALM = 35.0, 60.0  # contact from which a touch is a flat hand, in millimetres and at least in pixels

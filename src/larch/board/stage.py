@@ -30,7 +30,7 @@ from larch.core.model.edit import Changes, Edit
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
 from larch.core.model.thing import Snap, Thing
-from larch.core.session import Session
+from larch.core.session.session import Session
 
 SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out

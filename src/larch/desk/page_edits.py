@@ -5,7 +5,7 @@ from __future__ import annotations
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.session import Session
+from larch.core.session.session import Session
 
 
 def page_edit(session: Session, name: str, id: str, seed: int = 0) -> Edit | None:

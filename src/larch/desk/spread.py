@@ -24,7 +24,7 @@ from larch.board.paint import page_image
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.desk.buttons import icon_button
 from larch.desk.jobs import Job, in_background
 from larch.desk.page_edits import page_edit

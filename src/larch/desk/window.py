@@ -15,7 +15,7 @@ from larch.board.canvas import Canvas
 from larch.board.look import icon
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.desk.commands import Commands
 from larch.desk.editors import Editors
 from larch.desk.facts import FactsCard

@@ -20,7 +20,7 @@ from larch.core.maths.plane.forms import Circle, Line, Path, Spot
 from larch.core.model.edit import Edit, changes_between
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.core.things.geometry.circle import Circle as CircleThing
 from larch.core.things.geometry.line import Line as LineThing
 from larch.core.things.geometry.locus import Locus

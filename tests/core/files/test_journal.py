@@ -25,7 +25,7 @@ from larch.core.files.lesson_file import write_lesson
 from larch.core.model.action import actions_for
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page
-from larch.core.session import Session
+from larch.core.session.session import Session
 from larch.core.things.numbers.block import Block
 from tests.samples import sample_things, stroke
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from larch.core.figures.settle import settle_lesson
-from larch.core.history import History, Step
 from larch.core.model.edit import Changes, Edit, changes_between
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
+from larch.core.session.history import History, Step
 
 Observer = Callable[[Changes], None]
 Recorder = Callable[[str, Lesson, Lesson], None]

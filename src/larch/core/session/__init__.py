@@ -1,0 +1,1 @@
+"""A lesson being worked at: commits, undo, observers."""
