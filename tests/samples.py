@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 from larch.core.base.shape import Placement
 from larch.core.figures.figure import Figure
 from larch.core.media import picture_set
+from larch.core.model.kinds import kinds, shelf_items
 from larch.core.model.nibs import NIBS, Pen
 from larch.core.model.page import Page
-from larch.core.model.thing import Thing, Unknown, kinds, shelf_items
+from larch.core.model.thing import Thing, Unknown
 from larch.core.things.geometry.locus import Locus
 from larch.core.things.ink.ink import Ink, ink_from, line_from
 from larch.core.things.organisers.connector import Connector

@@ -133,7 +133,7 @@ def test_core_commands_never_import_qt() -> None:
 def test_the_core_works_with_qt_unimportable() -> None:
     """Core is proved free of Qt a second time: a run of its own tests in which PyQt6 cannot be imported."""
     script = "import sys\nsys.modules['PyQt6'] = None\nimport pytest\nraise SystemExit(pytest.main(sys.argv[1:]))"
-    chosen = ["tests/core/test_geometry.py",
+    chosen = ["tests/core/maths/test_geometry.py",
               "tests/core/test_edits.py", "tests/core/things", "-q", "-p", "no:pytest-qt", "-p",
               "no:cacheprovider", "-o", "addopts=", "-o", "qt_api=", "-W", "ignore"]  # fmt: skip
     done = subprocess.run([sys.executable, "-c", script, *chosen], capture_output=True, text=True, timeout=300, cwd=ROOT)

@@ -31,7 +31,7 @@ QTest.mousePress(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifi
 for x in range(310, 600, 10):
     QTest.mouseMove(canvas, QPoint(x, 300 + x % 7))
 QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(600, 300))
-ink = [thing for thing in canvas.page.things if thing.is_ink]
+ink = [thing for thing in canvas.page.things if thing.kind() == "ink"]
 assert len(ink) == 1, ink
 assert window.files.journal.flush()
 print("drawn", flush=True)
@@ -69,7 +69,8 @@ def test_a_real_window_draws_is_killed_and_finds_everything_again(display: str, 
     first.stdout.close()
     first.wait()
     look = SCRIPT.split('window.ledge.take("pen")')[0] + (
-        "print(sum(t.is_ink for t in window.canvas.page.things), window.notice.text(), flush=True)\nwindow.close()\n"
+        "ink = [t for t in window.canvas.page.things if t.kind() == 'ink']\n"
+        "print(len(ink), window.notice.text(), flush=True)\nwindow.close()\n"
     )
     second = start(display, tmp_path, look)
     assert second.communicate(timeout=60)[0] == "1 Brought back 1 change that was not saved.\n"

@@ -276,8 +276,8 @@ def test_frost_that_was_rubbed_step_by_step_looks_as_if_rubbed_at_once(hand: Han
     from PyQt6.QtGui import QImage
 
     from larch.board.paint import painting
-    from larch.board.views import frost as frost_view
     from larch.board.views import view_of
+    from larch.board.views.pictures import frost as frost_view
 
     def painted(frost: Frost) -> QImage:
         image = QImage(330, 210, QImage.Format.Format_ARGB32_Premultiplied)
@@ -326,7 +326,7 @@ def test_a_row_grows_with_the_words_in_it_and_takes_the_rows_below_along(hand: H
 @pytest.mark.parametrize("shape", ["oval", "diamond", "round"])
 def test_words_stand_inside_the_outline_of_their_box(hand: Hand, shape: str) -> None:
     from larch.board.views import view_of
-    from larch.board.views.word_box import laid_out
+    from larch.board.views.organisers.box import laid_out
 
     box = WordBox(text="is it straight?", shape=shape, width=260, height=60)
     outline = view_of(box).extent(box)

@@ -8,7 +8,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from larch.board.tools.base import Prompt
+from larch.board.gestures.base import Prompt
 from larch.board.tools.construct import ConstructTool
 from larch.core.base.shape import Placement
 from larch.core.figures.rules import RULES

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from PyQt6.QtGui import QImage, QPainter
 
 from larch.board.paint import paint_page
-from larch.board.slips import laid_out
+from larch.board.views.measure_labels import laid_out
 from larch.core.base.shape import Box, Placement
 from larch.core.figures.settle import carried, settle
 from larch.core.files.codec import page_from_json
@@ -52,7 +52,7 @@ def test_what_is_not_there_is_faint_and_says_why(qapp: object) -> None:
 
 
 def test_fractions_stay_in_the_middle_of_their_parts() -> None:
-    from larch.board.slips import laid_out
+    from larch.board.views.measure_labels import laid_out
     from larch.core.model.action import actions_for
     from larch.core.things.geometry.polygon import Polygon
 

@@ -10,15 +10,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.board.camera import Camera
+from larch.board.gestures.base import Caption, Change, Gesture, OverlayMark, Spots
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
-from larch.board.tools.base import Caption, OverlayMark, Spots
 from larch.board.tools.draw import MOST_SAMPLES, PenTool
 from larch.board.tools.erase import MODES, EraserTool
 from larch.board.tools.place import HandTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
 from larch.core.base.shape import Box, Placement, Point, union
+from larch.core.model.capabilities import IsInk, Tappable
 from larch.core.model.edit import Edit
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
@@ -93,8 +94,14 @@ class Wood:
     def box_of(self, things: Sequence[Thing]) -> Box:
         return union(t.box() for t in things)
 
-    def preview(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
-        self.previews[owner] = {**things, **{f"new {i}": t for i, t in enumerate(new)}}
+    def preview(self, owner: object, change: Change, new: Sequence[Thing] = ()) -> None:
+        self.previews[owner] = {**change(self.page), **{f"new {i}": t for i, t in enumerate(new)}}
+
+    def finish(self, owner: object, label: str, change: Change) -> None:
+        made = change(self.page)
+        if made:
+            self.commit(Edit(label, self.page, self.page.with_things(made)))
+        self.end_preview(owner)
 
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
         self.previews[owner] = {t.id: t.moved(dx, dy) for t in self.page.some(ids)}
@@ -143,9 +150,21 @@ class Wood:
     def edit_thing(self, thing: Thing) -> None:
         self.edited.append(thing)
 
-    def tap(self, thing: Thing) -> bool:
+    def tap(self, thing: Thing, at: Point) -> bool:
         self.tapped.append(thing.id)
-        return bool(thing.tap_action())
+        return isinstance(thing, Tappable) and bool(thing.tap_action(thing.placement.to_local(*at)))
+
+    def part_at(self, thing: Thing, sample: Sample) -> str:
+        return ""
+
+    def held_corner_at(self, sample: Sample, under: Thing | None) -> None:
+        return None
+
+    def gesture_for(self, sample: Sample, thing: Thing, part: str) -> Gesture | None:
+        return None
+
+    def pen_gesture(self, sample: Sample, pen: Pen) -> None:
+        return None
 
 
 def at(stage: Wood, x: float, y: float, pointer: str = "mouse", **more: object) -> Sample:
@@ -242,7 +261,7 @@ def test_an_endless_stroke_goes_on_as_another() -> None:
     stage = Wood(page_with())
     gesture(stage, PenTool(), [(float(i % 900), float(i // 900)) for i in range(MOST_SAMPLES + 50)])
     assert len(stage.page.things) == 2
-    assert all(thing.is_ink for thing in stage.page.things)
+    assert all(isinstance(thing, IsInk) for thing in stage.page.things)
 
 
 def test_the_eraser_end_erases_whatever_tool_is_in_hand() -> None:

@@ -19,6 +19,7 @@ from larch.board.canvas import Canvas
 from larch.board.surface import Surface
 from larch.core.actions.arrange import arrange
 from larch.core.base.shape import Placement
+from larch.core.model.action import put
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, Paper
@@ -117,7 +118,7 @@ def edited(page: Page, chosen: Sequence[Thing], what: str, n: int) -> Page:
     edits = {
         "move": lambda: arrange.nudge(page, chosen, 13 * n - 40, 9),
         "delete": lambda: arrange.delete(page, chosen),
-        "add": lambda: arrange.put(page, [Block(value=10, placement=Placement(30.0 * n, 20))], "add"),
+        "add": lambda: put(page, [Block(value=10, placement=Placement(30.0 * n, 20))], "add"),
         "back": lambda: arrange.to_back(page, chosen),
         "turn": lambda: arrange.quarter_turn(page, chosen),
     }

@@ -31,7 +31,7 @@ class Hand:
         """A fresh page with these things; returns their ids."""
         self.window.pages.new()
         page = self.canvas.page
-        from larch.core.actions.arrange.arrange import put
+        from larch.core.model.action import put
 
         self.canvas.commit(put(page, things, "put"))  # type: ignore[arg-type]
         self.canvas.select(())

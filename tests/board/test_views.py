@@ -11,15 +11,16 @@ from PyQt6.QtGui import QColor, QImage, QPainter
 from larch.board.camera import Camera, fitting
 from larch.board.export import ExportError, export
 from larch.board.index import SceneIndex
-from larch.board.mathset import Bar, Glyph, Root, set_node
 from larch.board.paint import page_image, page_svg, paint_page
+from larch.board.typeset.mathset import Bar, Glyph, Root, set_node
 from larch.board.views import view_of, views
-from larch.board.views.ink import outline
+from larch.board.views.ink.ink import outline
 from larch.core.base.shape import Box, Placement
 from larch.core.maths.expression import parse
+from larch.core.model.kinds import kinds
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
-from larch.core.model.thing import Thing, Unknown, kinds
+from larch.core.model.thing import Thing, Unknown
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.ink.ink import Ink, ink_from
 from larch.core.things.words.text import Text
@@ -185,7 +186,7 @@ def test_every_nib_leaves_the_program_in_every_format(ink: Ink, tmp_path) -> Non
 
 
 def test_of_an_endless_stroke_only_the_part_that_is_seen_is_painted() -> None:
-    from larch.board.views.ink import _seen
+    from larch.board.views.ink.ink import _seen
 
     ink = ink_from([(i * 0.02, 40 * math.sin(i / 900), 0.5, float(i)) for i in range(60_000)], 4.0)
     whole = outline(ink)[0]
@@ -209,7 +210,7 @@ def test_a_highlighter_lets_through_what_it_covers_on_a_picture_too() -> None:
 
 
 def test_a_highlighter_too_large_for_a_layer_is_painted_all_the_same(monkeypatch: pytest.MonkeyPatch) -> None:
-    from larch.board.views import ink as view
+    from larch.board.views.ink import ink as view
 
     monkeypatch.setattr(view, "MOST_PIXELS", 100)
     marker = ink_from([(40.0 + 8 * i, 60.0, 1.0, 0.0) for i in range(30)], pen=Pen("highlighter", width=40.0, hue="straw"))

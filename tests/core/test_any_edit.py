@@ -6,11 +6,11 @@ import random
 
 import pytest
 
-from larch.core.actions.arrange.arrange import brought, laid_out, put
+from larch.core.actions.arrange.arrange import brought, laid_out
 from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.figures.settle import settle
 from larch.core.files.codec import page_from_json, page_to_json
-from larch.core.model.action import actions_for
+from larch.core.model.action import actions_for, put
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.things.organisers.ready_made import KINDS

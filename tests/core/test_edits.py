@@ -9,6 +9,7 @@ from larch.core.actions.arrange import arrange
 from larch.core.actions.ink import rub
 from larch.core.base.shape import Placement
 from larch.core.model.action import actions_for
+from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Changes, Edit, changes_between
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page, with_groups
@@ -120,15 +121,15 @@ def test_set_out_again_restores_the_things_and_leaves_the_ink() -> None:
     page = page.changing(["t2"], lambda t: t.moved(300, 300))
     again = arrange.set_out_again(page).after
     assert isinstance(again, Page)
-    assert tuple(t for t in again.things if not t.is_ink) == before
-    assert sum(t.is_ink for t in again.things) == 1
+    assert tuple(t for t in again.things if not isinstance(t, IsInk)) == before
+    assert sum(isinstance(t, IsInk) for t in again.things) == 1
 
 
 def test_wipe_takes_ink_and_only_ink() -> None:
     page = page_with(*sample_things(), stroke())
     wiped = rub.wipe(page).after
     assert isinstance(wiped, Page)
-    assert wiped.things == tuple(t for t in page.things if not t.is_ink)
+    assert wiped.things == tuple(t for t in page.things if not isinstance(t, IsInk))
 
 
 def test_groups_hold_groups_and_come_apart_in_turn() -> None:

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QColor, QDragEnterEvent, QDropEvent, QGuiApplication, QImage, QImageWriter
 from PyQt6.QtTest import QTest
 
-from larch.board import pictures
+from larch.board.media import pictures
 from larch.core.base.shape import Placement
 from larch.core.media.store import store
 from larch.core.things.numbers.block import Block

@@ -259,7 +259,7 @@ def test_a_stroke_that_crosses_itself_is_highlighted_evenly(hand: Hand) -> None:
 
 
 def _put(hand: Hand, *things: object):  # type: ignore[no-untyped-def]
-    from larch.core.actions.arrange.arrange import put
+    from larch.core.model.action import put
 
     return put(hand.canvas.page, things, "put")  # type: ignore[arg-type]
 
@@ -512,7 +512,7 @@ def test_any_script_comes_back_as_it_was_typed(hand: Hand, words: str) -> None:
 
 
 def test_a_missing_font_is_kept_and_shown_in_larchs_own(hand: Hand) -> None:
-    from larch.board.rich_text import letter_font
+    from larch.board.typeset.rich_text import letter_font
 
     (id,) = hand.put(Text(text="Lantern", font="No Such Font At All", placement=Placement(200, 200)))
     assert letter_font("No Such Font At All", 40, False, False).family() == "Andika"

@@ -6,7 +6,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from larch.board.slips import laid_out
+from larch.board.views.measure_labels import laid_out
 from larch.core.base.shape import Placement
 from larch.core.figures.rules import RULES
 from larch.core.things.geometry.circle import Circle
@@ -166,7 +166,7 @@ def test_keys_grow_turn_and_recolour_the_shape_in_hand(hand: Hand) -> None:
 
 
 def test_badges_keep_out_of_each_others_way(hand: Hand) -> None:
-    from larch.board.slips import box_at
+    from larch.board.views.measure_labels import box_at
 
     shown = ("sides", "angles", "area", "perimeter")
     hand.put(

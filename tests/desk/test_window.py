@@ -10,8 +10,9 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
 
 from larch.board.canvas import Canvas
-from larch.core.actions.arrange.arrange import put
 from larch.core.files.lesson_file import read_lesson
+from larch.core.model.action import put
+from larch.core.model.capabilities import IsInk
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block
 from larch.desk.app import work_to_open
@@ -79,7 +80,7 @@ def test_write_wipe_and_set_out_again(window: Window) -> None:
     key(window, KEYS.Key_Right, Qt.KeyboardModifier.ShiftModifier)
     window.run("wipe")
     assert "Wiped 3 strokes" in window.notice.text()
-    assert sum(t.is_ink for t in window.canvas.page.things) == 0
+    assert sum(isinstance(t, IsInk) for t in window.canvas.page.things) == 0
     assert window.canvas.page.thing(block.id).placement.x == block.placement.x + 32
     click(window.ledge.again)
     assert window.canvas.page.things == before
@@ -134,7 +135,7 @@ def test_facts_are_typed_and_refused_with_a_sentence(window: Window) -> None:
 
 def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
     """No eye without something behind it: pressing one changes the picture, pressing it again takes it away."""
-    from larch.core.model.thing import shelf_items
+    from larch.core.model.kinds import shelf_items
     from tests.board.test_surface import differing
 
     pressed = 0
@@ -428,7 +429,7 @@ def test_back_to_the_saved_lesson_can_be_undone(window: Window, tmp_path: Path, 
     changed = window.session.lesson
     window.files.back_to_saved()
     qtbot.waitUntil(lambda: window.session.lesson is not changed, timeout=5000)
-    assert not any(t.is_ink for t in window.canvas.page.things)
+    assert not any(isinstance(t, IsInk) for t in window.canvas.page.things)
     window.undo()
     assert window.session.lesson is changed
 

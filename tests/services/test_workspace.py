@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from larch.core.actions.arrange.arrange import put
 from larch.core.files.lesson_file import LessonFileError, write_lesson
+from larch.core.model.action import put
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.nibs import Pen
 from larch.core.things.numbers.block import Block

@@ -195,7 +195,9 @@ def views(app: Any) -> None:
     canvas.true_size()
     canvas.surface.sharpen(1e6)
     chosen = [
-        t.id for t in canvas.page.things if not t.is_ink and canvas.box_of([t]).x1 < 1500 and canvas.box_of([t]).y1 < 1000
+        t.id
+        for t in canvas.page.things
+        if t.kind() != "ink" and canvas.box_of([t]).x1 < 1500 and canvas.box_of([t]).y1 < 1000
     ]
     canvas.select(chosen[:200])
     middles = [canvas.box_of([thing]).centre for thing in canvas.things()]
@@ -247,9 +249,9 @@ def curves() -> None:
     import numpy as np
     from PyQt6.QtGui import QImage, QPainter, QPen
 
+    from larch.board.ink.strokes import polygon_of
     from larch.board.paint import HINTS
-    from larch.board.strokes import polygon_of
-    from larch.board.views.axes import paint_curve
+    from larch.board.views.graphs.axes import paint_curve
     from larch.core.things.graphs.axes import Axes
     from larch.core.things.graphs.equation import Equation
 
@@ -314,8 +316,8 @@ def files(folder: Path) -> None:
     """100 pages with 10,000 strokes."""
 
     from larch.bench.material import long_lesson
-    from larch.core.actions.arrange.arrange import put
     from larch.core.files.lesson_file import read_lesson, write_lesson
+    from larch.core.model.action import put
 
     lesson, path = long_lesson(), folder / "long.larch"
     first = timed(lambda: write_lesson(lesson, path))

@@ -26,15 +26,16 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
-from larch.board.arrivals import arrivals
 from larch.board.camera import Camera, fitting
 from larch.board.dependents import dependents
+from larch.board.media.arrivals import arrivals
 from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
 from larch.board.stage import AT_ONCE, PageStage
 from larch.board.views import view_of
 from larch.core.base.shape import Point, union
+from larch.core.model.thing import media_of
 from larch.core.session.session import Session
 
 REST = 110  # ms without zooming after which the picture is made sharp
@@ -69,7 +70,7 @@ class Canvas(PageStage):
     def _picture_arrived(self, media: str) -> None:
         """A photograph has been read: what shows it is painted anew."""
         boxes = self.surface.index.boxes
-        found = [boxes[t.id] for t in self.page.things if media in t.media_names() and t.id in boxes]
+        found = [boxes[t.id] for t in self.page.things if media in media_of(t) and t.id in boxes]
         if found:
             self.surface.invalidate_each(found)
             self.surface.sharpen(AT_ONCE)
@@ -99,8 +100,9 @@ class Canvas(PageStage):
         lifts = [*self._retiring, *self._lifts.values()]
         if lifts or self._motions:
             page = self.preview_page()
-            for lift in lifts:
-                lift.paint(painter, page, self.camera)
+            for k, lift in enumerate(lifts):  # what several hands work at is painted once, as the last of them leaves it
+                elsewhere = {id for later in lifts[k + 1 :] if later.picture is None for id in later.things}
+                lift.paint(painter, page, self.camera, elsewhere if lift not in self._retiring else ())
             painter.save()
             painter.translate(self.camera.dx, self.camera.dy)
             painter.scale(self.camera.scale, self.camera.scale)

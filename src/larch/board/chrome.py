@@ -44,7 +44,7 @@ def frame_handles(things: Sequence[Thing], camera: Camera, at_board: bool) -> li
     only = free[0] if len(free) == 1 else None
     if only is not None and only.resizable and not only.placement.turn and only.stretched(1.0, 1.0) is not None:
         found.append(("", "size-r", (box.x1, (box.y0 + box.y1) / 2)))
-        if only.stretches_down:
+        if only.stretched(1.0, 1.5) != only:
             found.append(("", "size-b", ((box.x0 + box.x1) / 2, box.y1)))
     if any(thing.turnable for thing in free):
         found.append(("", "turn", (box.x1 + STEM, box.y0 - STEM)))
@@ -53,14 +53,14 @@ def frame_handles(things: Sequence[Thing], camera: Camera, at_board: bool) -> li
     return found
 
 
-def own_handles(things: Sequence[Thing], camera: Camera) -> list[tuple[str, str, Point]]:
-    """The handles that a single selected thing states itself."""
+def own_handles(things: Sequence[Thing], camera: Camera, held: bool = False) -> list[tuple[str, str, Point]]:
+    """The handles that a single thing states itself; with `held`, those that need no selecting."""
     if len(things) != 1 or things[0].locked or things[0].supply:
         return []
     thing = things[0]
-    if thing.roomy and min(_sides(thing, camera)) < ROOMY:
-        return []
-    return [(thing.id, h.name, camera.to_view(*thing.placement.to_page(h.x, h.y))) for h in thing.handles()]
+    cramped = min(_sides(thing, camera)) < ROOMY
+    shown = [h for h in thing.handles() if not (cramped and (h.roomy or held)) and (h.held or not held)]
+    return [(thing.id, h.name, camera.to_view(*thing.placement.to_page(h.x, h.y))) for h in shown]
 
 
 def paint_opened(painter: QPainter, things: Sequence[Thing], camera: Camera) -> None:
@@ -82,11 +82,11 @@ def _sides(thing: Thing, camera: Camera) -> tuple[float, float]:
     return (box.width * scale, box.height * scale)
 
 
-def handle_at(handles: Sequence[tuple[str, str, Point]], pos: Point) -> tuple[str, str] | None:
+def handle_at(handles: Sequence[tuple[str, str, Point]], pos: Point, reach: float = REACH) -> tuple[str, str] | None:
     """The nearest handle within reach."""
     near = [(math.dist(place, pos), id, name) for id, name, place in handles]
     best = min(near, default=None)
-    return (best[1], best[2]) if best is not None and best[0] <= REACH else None
+    return (best[1], best[2]) if best is not None and best[0] <= reach else None
 
 
 def paint_selection(

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from larch.core.base.memo import remember
+from larch.core.model.capabilities import LooksAt
 from larch.core.model.page import Page
-from larch.core.model.thing import Thing
 
 
 @remember
-def _users(page: Page) -> tuple[Thing, ...]:
+def _users(page: Page) -> tuple[LooksAt, ...]:
     """The things of a page whose look may depend on others; remembered, since a drag asks at every frame."""
-    return tuple(t for t in page.things if type(t).uses is not Thing.uses)
+    return tuple(t for t in page.things if isinstance(t, LooksAt))
 
 
 def dependents(page: Page, ids: set[str]) -> set[str]:

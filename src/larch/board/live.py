@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter, QPixmap
 
 from larch.board.camera import Camera
+from larch.board.gestures.base import Change
 from larch.board.paint import painting
 from larch.board.views import view_of
 from larch.core.base.shape import Box
+from larch.core.figures.settle import descendants, followers
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -25,6 +27,7 @@ class Lift:
     def __init__(self) -> None:
         self.things: dict[str, Thing] = {}
         self.new: list[Thing] = []
+        self.change: Change | None = None  # what the gesture makes of the page; None once it is committed
         self.hidden: set[str] = set()
         self.shift = (0.0, 0.0)
         self.picture: QPixmap | None = None
@@ -51,6 +54,24 @@ class Lift:
         self._waiting = list(reversed(things))
         self.hidden = set()
 
+    def made_of(self, page: Page) -> dict[str, Thing]:
+        """What the gesture makes of a page, with all that follows from that; what follows but comes out the same is among
+        it, so that what is lifted stays the same from frame to frame."""
+        changed = self.change(page) if self.change is not None else {}
+        if not changed:
+            return {}
+        found = followers(page, changed)
+        for id in descendants(page, list(found)):
+            if id not in found and (still := page.thing(id)) is not None:
+                found[id] = still
+        return found
+
+    def put_down_picture(self) -> None:
+        """Things that were carried as a picture are painted one by one from now on."""
+        if self.picture is not None:
+            self.picture, self.shift = None, (0.0, 0.0)
+            self._waiting.clear()
+
     @property
     def gathering(self) -> bool:
         """Whether some carried things have still to be taken into the picture."""
@@ -70,7 +91,8 @@ class Lift:
                 self.hidden.add(thing.id)
         return True
 
-    def paint(self, painter: QPainter, page: Page, camera: Camera) -> None:
+    def paint(self, painter: QPainter, page: Page, camera: Camera, elsewhere: Collection[str] = ()) -> None:
+        """`elsewhere`: the ids of what another gesture shows as it is by now."""
         if self.picture is not None:
             x, y = camera.to_view(self.corner[0] + self.shift[0], self.corner[1] + self.shift[1])
             painter.drawPixmap(QPointF(x, y), self.picture)
@@ -83,7 +105,7 @@ class Lift:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, not self._hurried)
         began = time.perf_counter()
         for thing in [*self.things.values(), *self.new]:
-            if not thing.hidden:
+            if not thing.hidden and thing.id not in elsewhere:
                 view_of(thing).paint(painter, thing, page)
         if (time.perf_counter() - began) * 1000 > SMOOTH_UP_TO:
             self._hurried = True

@@ -6,8 +6,8 @@ from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
+from larch.board.gestures.base import Band, Caption, OverlayMark, Prompt, Ring, Rubber, Spots
 from larch.board.look import GOLD, GOLD_TEXT, HAIRLINE, NEEDLE, PAPER, interface_font
-from larch.board.tools.base import Band, Caption, OverlayMark, Prompt, Ring, Rubber, Spots
 
 ALL_OVER = 1e5  # pixels; taller than any view
 

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
+from larch.board.gestures.base import Gesture, Stage
+from larch.board.gestures.two_fingers import TwoFingers
 from larch.board.pointer import Sample
-from larch.board.tools.base import Gesture, Stage, Tool
+from larch.board.tools.base import Tool
 from larch.board.tools.draw import Stroke
 from larch.board.tools.erase import EraserTool
-from larch.board.tools.instruments import Slide, TwoFingers, instrument_at
 from larch.board.tools.place import HandTool, Pinch
-from larch.board.tools.select import DragThings, SelectTool
-from larch.core.things.instruments.instrument import Instrument
+from larch.board.tools.select import SelectTool
 
 PALM = 90.0  # pixels of contact from which a touch is a flat hand, where the screen's size is not known
 LANDING = 220.0  # ms in which a hand comes down flat
@@ -59,21 +59,23 @@ class Pointers:
         self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
 
     def _second_finger(self, sample: Sample) -> bool:
-        """A second finger on the instrument that another holds: the two slide and turn it."""
-        if sample.kind != "touch":
+        """A second finger on what another carries, or on what goes along with that: the two move and turn it."""
+        if sample.kind != "touch" or self.stage.handle_at(sample.view_pos) is not None:
             return False
-        for pointer, (gesture, at) in self._down.items():
-            thing = getattr(gesture, "thing", None)
-            if at.kind != "touch" or not isinstance(thing, Instrument) or not isinstance(gesture, DragThings | Slide):
+        holding = {p: held for p, held in self._down.items() if held[1].kind == "touch" and held[0].carried}
+        thing = self.stage.thing_at(sample.page_pos, 0) if holding else None
+        if thing is None or thing.locked or self.stage.part_at(thing, sample):
+            return False
+        if self.stage.held_corner_at(sample, thing) is not None:
+            return False
+        for pointer, (gesture, at) in holding.items():
+            if thing.id not in gesture.carried:
                 continue
-            if instrument_at(self.stage, sample.page_pos, 0) is None or thing.locked:
-                continue
+            ids = gesture.carried
             gesture.cancel()
-            now = self.stage.page.thing(thing.id)
-            if isinstance(now, Instrument):
-                both = TwoFingers(self.stage, now, at, sample)
-                self._down[pointer], self._down[sample.pointer] = (both, at), (both, sample)
-                return True
+            both = TwoFingers(self.stage, thing, ids, gesture.start or at, at, sample)
+            self._down[pointer], self._down[sample.pointer] = (both, at), (both, sample)
+            return True
         return False
 
     def _tool_for(self, sample: Sample) -> Tool:

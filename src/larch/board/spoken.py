@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from larch.core.actions.arrange.holds import said
 from larch.core.base.words import _, many
+from larch.core.model.capabilities import IsInk
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -23,6 +24,8 @@ def description(page: Page, chosen: Sequence[Thing]) -> str:
 
 
 def spoken(page: Page, thing: Thing) -> str:
-    facts = [] if thing.is_ink else [f"{fact.label} {fact.text}" for fact in list(thing.facts(page))[:MOST_FACTS]]
+    facts = (
+        [] if isinstance(thing, IsInk) else [f"{fact.label} {fact.text}" for fact in list(thing.facts(page))[:MOST_FACTS]]
+    )
     state = [_("locked")] if thing.locked else [held] if (held := said(thing)) else []
     return ", ".join([thing.label(page), *state, *facts])

@@ -11,21 +11,23 @@ from PyQt6.QtWidgets import QWidget
 from larch.board import chrome
 from larch.board.camera import Camera
 from larch.board.dependents import dependents
+from larch.board.gestures.base import TOUCH_SLACK, Change, Gesture, OverlayMark, Rubber
+from larch.board.gestures.part import DragPart
+from larch.board.ink.live_ink import LiveInk
 from larch.board.live import Lift, Motion
-from larch.board.live_ink import LiveInk
 from larch.board.overlay import Overlay, rubber_rect
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
-from larch.board.slips import slips_moved
 from larch.board.spoken import description
 from larch.board.surface import Surface
-from larch.board.tools.base import OverlayMark, Rubber
 from larch.board.views import view_of
+from larch.board.views.measure_labels import slips_moved
 from larch.core.actions.arrange.holds import untouchable
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
-from larch.core.figures.settle import carried, descendants, followers, plan_of
+from larch.core.figures.settle import carried, plan_of
 from larch.core.model.action import Action, actions_for
+from larch.core.model.capabilities import HasParts, Tappable, WorksLocked
 from larch.core.model.edit import Changes, Edit
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
@@ -34,6 +36,8 @@ from larch.core.session.session import Session
 
 SLICE = 6.0  # ms of painting at rest between two events
 NEW = "new "  # begins the ids of things that are still being put out
+CORNER = 15.0  # pixels round a corner in which a hand at the Board takes hold of it
+BESIDE = 64.0  # page units from something in which it may still guide a pen
 LIFTING = 5.0  # ms a frame for taking many dragged things into one picture
 AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
 
@@ -146,6 +150,7 @@ class PageStage(QWidget):
                 self.surface.invalidate(self.surface.index.boxes[id])
             for box in slips_moved(before, after, ids):
                 self.surface.invalidate(box)
+            self._work_out_again(ids)
             kept = tuple(id for id in self.selection if after.thing(id) is not None)
             if kept != self.selection:
                 self.select(kept)
@@ -153,6 +158,13 @@ class PageStage(QWidget):
         self._refresh()
         self._describe()
         self.committed.emit()
+
+    def _work_out_again(self, changed: set[str]) -> None:
+        """The page was changed by another hand: gestures that go on work at it as it is now."""
+        for lift in list(self._lifts.values()):
+            if lift.change is not None and not changed.isdisjoint(lift.things):
+                lift.put_down_picture()
+                self._show_lifted(self._work_out(lift))
 
     def _start_motions(self, before: Page, after: Page, ids: set[str]) -> None:
         if self.still:
@@ -240,7 +252,7 @@ class PageStage(QWidget):
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""
         for thing in reversed(self.things_in(Box(*pos, *pos).grown(slack))):
-            if self.at_board and untouchable(thing) and not (thing.link or thing.works_locked):
+            if self.at_board and untouchable(thing) and not (thing.link or isinstance(thing, WorksLocked)):
                 continue
             local = thing.placement.to_local(*pos)
             if view_of(thing).touches(thing, *local, slack / thing.placement.scale):
@@ -255,6 +267,48 @@ class PageStage(QWidget):
         own = chrome.own_handles(things, self.camera)
         return chrome.handle_at([*own, *chrome.frame_handles(things, self.camera, self.at_board)], view_pos)
 
+    def held_corner_at(self, sample: Sample, under: Thing | None) -> tuple[str, str] | None:
+        """At the Board: the corner under a pointer that can be taken hold of though nothing is selected. `under`: what is
+        touched there; what lies below something else can't be reached."""
+        if not self.at_board:
+            return None
+        reach = (CORNER + (TOUCH_SLACK if sample.kind == "touch" else 0.0) / 2) / self.camera.scale
+        near = [under] if under is not None else self.things_in(Box(*sample.page_pos, *sample.page_pos).grown(reach))
+        for thing in reversed(near):
+            if thing.locked or thing.supply or thing.hold or thing.groups or thing.hidden:
+                continue
+            own = chrome.own_handles((thing,), self.camera, held=True)
+            found = chrome.handle_at(own, sample.view_pos, reach * self.camera.scale)
+            if found is not None:
+                return found
+        return None
+
+    def part_at(self, thing: Thing, sample: Sample) -> str:
+        """The part of a thing that a pointer takes hold of, or "": at the Board always, at the Desk if it is selected."""
+        if not isinstance(thing, HasParts) or thing.supply or not (self.at_board or self.selection == (thing.id,)):
+            return ""
+        slack = (TOUCH_SLACK if sample.kind == "touch" else 4.0) / (self.camera.scale * thing.placement.scale)
+        return thing.part_at(*thing.placement.to_local(*sample.page_pos), slack)
+
+    def gesture_for(self, sample: Sample, thing: Thing, part: str) -> Gesture | None:
+        """What a press on a part of a thing begins, where that is something of its own; "" for its body."""
+        own = view_of(thing).gesture(self, sample, thing, part)
+        if own is None and isinstance(thing, HasParts) and part and self.part_at(thing, sample) == part:
+            return DragPart(self, sample, thing, part)
+        return own
+
+    def pen_gesture(self, sample: Sample, pen: Pen) -> Gesture | None:
+        """What a pen that comes down begins on what lies there; None if it writes."""
+        top = self.thing_at(sample.page_pos, 0.0)
+        if isinstance(top, HasParts) and top.pen_moves_parts and (part := self.part_at(top, sample)):
+            return DragPart(self, sample, top, part)
+        near = Box(*sample.page_pos, *sample.page_pos).grown(BESIDE)
+        for thing in reversed(self.things_in(near)):
+            own = view_of(thing).pen_gesture(self, sample, thing, pen)
+            if own is not None:
+                return own
+        return None
+
     def seen(self) -> Box:
         """The part of the page that is seen."""
         return self.camera.box_to_page(Box(0, 0, self.width(), self.height()))
@@ -262,33 +316,60 @@ class PageStage(QWidget):
     def box_of(self, things: Sequence[Thing]) -> Box:
         return union(view_of(thing).box(thing) for thing in things)
 
-    def preview(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
-        self._show_lifted(owner, self._settled(things), new)
-
-    def _settled(self, things: Mapping[str, Thing]) -> dict[str, Thing]:
-        """Changed things, with all that follows from them as it is then."""
-        return self._with_still(followers(self.page, things)) if things else {}
-
-    def _with_still(self, found: dict[str, Thing]) -> dict[str, Thing]:
-        """With those that follow but come out the same, so that what is lifted stays the same from frame to frame."""
-        for id in descendants(self.page, list(found)):
-            if id not in found and (still := self.page.thing(id)) is not None:
-                found[id] = still
-        return found
-
-    def _show_lifted(self, owner: object, things: Mapping[str, Thing], new: Sequence[Thing] = ()) -> None:
+    def preview(self, owner: object, change: Change, new: Sequence[Thing] = ()) -> None:
+        """Shows what a gesture makes of things, and what is new; `owner` keeps it until it ends."""
         lift = self._lift(owner)
-        lift.things, lift.new = dict(things), list(new)
+        lift.change, lift.new = change, list(new)
+        self._show_lifted(self._work_out(lift))
+
+    def _work_out(self, lift: Lift) -> list[Lift]:
+        """What a gesture makes of things. Where others work at the same things, each goes on from what the one before it
+        left; returns all that were worked out."""
+        lift.things = lift.made_of(self.page)
+        lifts = list(self._lifts.values())
+        together = [lift]
+        for _round in lifts:
+            ids = {id for one in together for id in one.things}
+            more = [o for o in lifts if o not in together and o.change is not None and not ids.isdisjoint(o.things)]
+            if not more:
+                break
+            together += more
+        if len(together) > 1:
+            page = self.page
+            for one in lifts:  # in the order in which they began
+                if one in together:
+                    one.put_down_picture()
+                    one.things = one.made_of(page)
+                    page = page.with_things(one.things)
+        return together
+
+    def finish(self, owner: object, label: str, change: Change) -> None:
+        """Commits what a gesture made of things as they are now, and ends what it showed."""
+        page = self.page
+        made = change(page)
+        if owner in self._lifts:
+            self._lifts[owner].change = None  # it stays as it is until the page shows it
+        if made:
+            self.commit(Edit(label, page, page.with_things(made)))
+        self.end_preview(owner)
+
+    def _show_lifted(self, lifts: Sequence[Lift]) -> None:
         self._preview = None
-        if lift.hidden != set(things):
-            self._hide(lift, set(things))
+        for lift in lifts:
+            if lift.picture is None and lift.hidden != set(lift.things):
+                self._hide(lift, set(lift.things))
         self.update()
         self.viewed.emit()
 
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:
+        """Shows things moved; many of them as one picture, where nothing follows from them and no other hand is at them."""
         plan = plan_of(self.page)
-        if plan.telling or any(id in plan.children or id in plan.parents for id in ids):
-            self._show_lifted(owner, self._with_still(carried(self.page, ids, dx, dy)))
+        chosen = set(ids)
+        shared = any(
+            o.change is not None and not chosen.isdisjoint(o.things) for k, o in self._lifts.items() if k is not owner
+        )
+        if shared or plan.telling or any(id in plan.children or id in plan.parents for id in ids):
+            self.preview(owner, lambda page: carried(page, ids, dx, dy))
             return
         lift = self._lifts.get(owner)
         if lift is None:
@@ -296,6 +377,7 @@ class PageStage(QWidget):
             lift.carry(self.page.some(ids), self.page, self.camera, self.seen(), self.devicePixelRatioF())
             hidden, lift.hidden = lift.hidden, set()
             self._hide(lift, hidden)
+        lift.change = lambda page: {t.id: t.moved(dx, dy) for t in page.some(ids)}
         before = set(lift.hidden)
         if lift.advance(self.page, LIFTING):
             hidden, lift.hidden = lift.hidden, before
@@ -432,13 +514,13 @@ class PageStage(QWidget):
     def edit_thing(self, thing: Thing) -> None:
         self.edit_wanted.emit(thing)
 
-    def tap(self, thing: Thing) -> bool:
-        """Does what a tap on it means; False if it means nothing."""
+    def tap(self, thing: Thing, at: Point) -> bool:
+        """Does what a tap on it means at a place of the page; False if it means nothing."""
         if thing.link and self.at_board:
             self.link_wanted.emit(thing.link)
             return True
-        name = thing.tap_action()
-        action = next((a for a in actions_for(self.page, (thing,)) if a.name == name), None)
+        name = thing.tap_action(thing.placement.to_local(*at)) if isinstance(thing, Tappable) else ""
+        action = next((a for a in actions_for(self.page, (thing,)) if a.name == name), None) if name else None
         if action is None or thing.supply:
             return False
         self.commit(action.run(self.page, (thing,)))

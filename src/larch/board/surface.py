@@ -15,6 +15,7 @@ from larch.board.paint import can_paint, painting
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.base.shape import Box, Point, box_of, union
+from larch.core.model.capabilities import IsInk
 from larch.core.model.page import Page, positions
 from larch.core.model.thing import Thing
 
@@ -257,7 +258,7 @@ class Surface:
             for depth in depths:
                 thing = page.things[depth]
                 for shown in self.instead.get(thing.id, (thing,)):
-                    if can_paint(shown) and not (shown.is_ink and thing.id in self.instead):
+                    if can_paint(shown) and not (isinstance(shown, IsInk) and thing.id in self.instead):
                         view_of(shown).paint(painter, shown, page)
         view = self.camera.box_to_view(box.grown(2 / self.camera.scale))
         return QRectF(view.x0, view.y0, view.width, view.height).toAlignedRect()

@@ -9,14 +9,14 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
-from larch.core.actions.arrange.arrange import put
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
+from larch.core.model.action import put
 from larch.core.things.pictures.picture import Picture
 from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:
-    from larch.board.pictures import Brought
+    from larch.board.media.pictures import Brought
     from larch.desk.window import Window
 
 MOST_AT_ONCE = 60
@@ -40,7 +40,7 @@ class Bringing:
     @staticmethod
     def takes(data: QMimeData | None) -> bool:
         """Whether something that is dragged over the window holds pictures."""
-        from larch.board.pictures import ENDINGS
+        from larch.board.media.pictures import ENDINGS
 
         if data is None:
             return False
@@ -63,12 +63,12 @@ class Bringing:
             self._bring(lambda: _read(chosen), at)
 
     def image(self, image: QImage, at: Point | None = None) -> None:
-        from larch.board.pictures import picture_from_image
+        from larch.board.media.pictures import picture_from_image
 
         self._bring(lambda: ([picture_from_image(image)], []), at)
 
     def svg(self, raw: bytes, at: Point | None = None) -> None:
-        from larch.board.pictures import picture_from_bytes
+        from larch.board.media.pictures import picture_from_bytes
 
         self._bring(lambda: ([picture_from_bytes(raw, "")], []), at)
 
@@ -116,7 +116,7 @@ class Bringing:
 
 
 def _read(paths: Sequence[Path]) -> tuple[list[Brought], list[str]]:
-    from larch.board.pictures import NoPicture, picture_from_file
+    from larch.board.media.pictures import NoPicture, picture_from_file
 
     good: list[Brought] = []
     trouble: list[str] = []

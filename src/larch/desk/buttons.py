@@ -10,8 +10,8 @@ from PyQt6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
-from larch.board.views.ink import paint_ink
-from larch.board.views.mark import paint_mark
+from larch.board.views.ink.ink import paint_ink
+from larch.board.views.ink.mark import paint_mark
 from larch.core.base.words import _
 from larch.core.model.nibs import Pen
 from larch.core.things.ink.ink import Ink, ink_from, line_from, packed

@@ -13,11 +13,13 @@ from PyQt6.QtGui import QGuiApplication, QImage
 
 from larch.board.paint import page_image, page_svg
 from larch.board.views import view_of
-from larch.core.actions.arrange.arrange import brought, put, taken_along
+from larch.core.actions.arrange.arrange import brought, taken_along
 from larch.core.base.shape import Placement, Point, union
 from larch.core.base.words import _
 from larch.core.files.codec import CodecError, thing_from_json, thing_to_json
 from larch.core.files.rich_html import read_html
+from larch.core.model.action import put
+from larch.core.model.capabilities import HasWords
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -41,7 +43,7 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     alone = page.replace(things=tuple(things), paper=page.paper.__class__())
     data.setImageData(page_image(alone, max(16, min(4000, round(area.width * 2))), area))
     data.setData("image/svg+xml", QByteArray(page_svg(alone)))
-    texts = [words for thing in things if (words := thing.plain_text())]
+    texts = [words for thing in things if isinstance(thing, HasWords) and (words := thing.plain_text())]
     if texts:
         data.setText("\n".join(texts))
     clipboard = QGuiApplication.clipboard()

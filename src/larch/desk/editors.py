@@ -11,11 +11,12 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout
 
 from larch.board.canvas import Canvas
+from larch.board.gestures.base import nothing
 from larch.board.views import view_of
-from larch.core.actions.arrange.arrange import put
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, parse, reading
 from larch.core.maths.graph import readable
+from larch.core.model.action import put
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -184,9 +185,9 @@ class EquationEditor(QFrame):
             good.setStyleSheet("color: #4C655F;" if not source.strip() else "color: #A13325; font-weight: 600;")
             good.setText(f"{error.message}   {spot}" if source.strip() else error.message)
         if self.editors.canvas.page.thing(self.thing.id) is not None:
-            self.editors.canvas.preview(self, {self.thing.id: self.current()})
+            self.editors.canvas.preview(self, lambda page: {self.thing.id: self.current()})
         else:
-            self.editors.canvas.preview(self, {}, [self.current()] if source.strip() else [])
+            self.editors.canvas.preview(self, nothing, [self.current()] if source.strip() else [])
         self.adjustSize()
 
     def place(self) -> None:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout
 
 from larch.core.base.words import _
-from larch.core.model.thing import kinds
+from larch.core.model.kinds import kinds
 from larch.desk.shelf_pictures import licence
 
 if TYPE_CHECKING:

@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 
 from larch.board.canvas import Canvas
+from larch.board.gestures.base import Ring
 from larch.board.stage import Offer
-from larch.board.tools.base import Ring, Tool
+from larch.board.tools.base import Tool
 from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
@@ -16,6 +17,7 @@ from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
+from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.nibs import sound_pen
 from larch.core.model.page import Page
@@ -161,7 +163,7 @@ class InHand:
         edit = wipe(page, hue)
         assert isinstance(edit.after, Page)
         count = len(page.things) - len(edit.after.things)
-        kept = sum(thing.is_ink and thing.locked for thing in page.things)
+        kept = sum(isinstance(thing, IsInk) and thing.locked for thing in page.things)
         w.canvas.commit(edit)
         changed = not edit.is_empty()
         text = many("Wiped 1 stroke.", "Wiped {n} strokes.", max(count, 1)) if changed else _("There is no ink to wipe.")
@@ -177,7 +179,7 @@ class InHand:
         """Locks all ink, so that neither eraser nor Wipe takes it: what the class writes on it can go alone."""
         w = self.window
         page = w.canvas.page
-        free = [thing.id for thing in page.things if thing.is_ink and not thing.locked]
+        free = [thing.id for thing in page.things if isinstance(thing, IsInk) and not thing.locked]
         if free:
             locked = page.changing(free, lambda thing: thing.replace(locked=True))
             w.canvas.commit(Edit(_("Keep what is written"), page, locked, select=()))

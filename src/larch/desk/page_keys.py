@@ -46,7 +46,7 @@ class PageKeys:
             return True
         if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and len(self.window.canvas.things()) == 1:
             thing = self.window.canvas.things()[0]
-            if not self.window.canvas.tap(thing):
+            if not self.window.canvas.tap(thing, thing.box().centre):
                 self.window.canvas.edit_thing(thing)
             return True
         if not held and (tool := next((t for t in self.window.ledge.tools if t.shortcut == event.text().upper()), None)):

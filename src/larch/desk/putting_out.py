@@ -6,10 +6,14 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPoint
 
-from larch.core.actions.arrange.arrange import brought, laid_out, put
+from larch.board.gestures.base import nothing
+from larch.core.actions.arrange.arrange import brought, laid_out
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.model.thing import ShelfItem, Thing, shelf_items
+from larch.core.model.action import put
+from larch.core.model.capabilities import IsInk, snap_of
+from larch.core.model.kinds import shelf_items
+from larch.core.model.thing import ShelfItem, Thing
 from larch.desk import kept
 
 if TYPE_CHECKING:
@@ -33,9 +37,8 @@ class PuttingOut:
             self.window.pages.add(whole)
             return
         made = item.things()
-        instead = made[0].put_out(canvas.page) if len(made) == 1 else None
-        if instead is not None:
-            canvas.commit(instead)
+        if item.instead is not None:
+            canvas.commit(item.instead(canvas.page))
             return
         seen_below = canvas.height() - canvas.covered_below
         centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
@@ -50,7 +53,7 @@ class PuttingOut:
         seen = canvas.seen()
         below = canvas.covered_below / canvas.camera.scale
         seen = seen._replace(y1=seen.y1 - below)
-        taken = [canvas.box_of([t]).grown(-2) for t in canvas.things_in(seen) if not t.is_ink and not t.locked]
+        taken = [canvas.box_of([t]).grown(-2) for t in canvas.things_in(seen) if not isinstance(t, IsInk) and not t.locked]
         wide, high = box.width + BESIDE, box.height + BESIDE
         steps = [(i * wide, j * high) for i in range(-8, 9) for j in range(-8, 9)]
         for dx, dy in sorted(steps, key=lambda way: (way[0] ** 2 + (1.5 * way[1]) ** 2, -way[0], -way[1])):
@@ -78,7 +81,7 @@ class PuttingOut:
         found = self._under(item, at)
         made = laid_out(item.things()).things if found is not None and item.several is not None else item.things()
         moved = [thing.moved(*found) for thing in made] if found is not None else []
-        self.window.canvas.preview(self.window.shelf, {}, moved)
+        self.window.canvas.preview(self.window.shelf, nothing, moved)
 
     def drop(self, item: ShelfItem, at: QPoint) -> None:
         found = self._under(item, at)
@@ -101,5 +104,5 @@ class PuttingOut:
             return (dx, dy)
         moved: Thing = made[0].moved(dx, dy)
         near = [t for t in self.window.canvas.things_in(moved.box().grown(12)) if t.id]
-        snap = moved.snap(self.window.canvas.page, near, SNAP_REACH / self.window.canvas.camera.scale)
+        snap = snap_of(moved, self.window.canvas.page, near, SNAP_REACH / self.window.canvas.camera.scale)
         return (dx + snap.dx, dy + snap.dy) if snap is not None else (dx, dy)

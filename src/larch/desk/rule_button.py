@@ -6,9 +6,9 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
-from larch.board.figure_view import arrow_head, paint_arc, polygon_of, unit
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.board.paint import HINTS
+from larch.board.views.figure_view import arrow_head, paint_arc, polygon_of, unit
 from larch.core.base.hues import GOLD_TEXT
 from larch.core.base.shape import Point
 from larch.core.figures.rules import RULES, made_by

@@ -25,7 +25,8 @@ from larch.core.actions.arrange.arrange import laid_out
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.media import picture_set
-from larch.core.model.thing import ShelfItem, shelf_items
+from larch.core.model.kinds import shelf_items
+from larch.core.model.thing import ShelfItem
 from larch.desk import kept
 from larch.desk.jobs import in_background
 from larch.desk.search import ranked

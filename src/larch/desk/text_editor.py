@@ -28,8 +28,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from larch.board.gestures.base import nothing
 from larch.board.look import GOLD, PAPER
-from larch.board.rich_text import (
+from larch.board.typeset.rich_text import (
     char_format,
     document_of,
     lay_out,
@@ -139,7 +140,7 @@ class TextEditor(QGraphicsView):
             bare = (self.thing.replace(text="", runs=()),) if self.thing.inset() else ()
             self.editors.canvas.show_instead(self, {self.thing.id: bare}, [box])
         elif self.thing.inset():
-            self.editors.canvas.preview(self, {}, [self.thing])
+            self.editors.canvas.preview(self, nothing, [self.thing])
 
     # Where it stands
 

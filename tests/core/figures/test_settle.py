@@ -175,8 +175,9 @@ def test_copies_follow_copies_or_are_free() -> None:
 
 
 def test_taken_to_another_page_they_follow_each_other_there_and_nothing_else() -> None:
-    from larch.core.actions.arrange.arrange import brought, put, taken_along
+    from larch.core.actions.arrange.arrange import brought, taken_along
     from larch.core.files.codec import thing_from_json, thing_to_json
+    from larch.core.model.action import put
 
     page = euclid()
     other = page_of(point("A", 700, 700), point("B", 20, 900))  # with ids that mean something else here
@@ -245,7 +246,7 @@ WHOLE = {
 def test_every_rule_makes_what_it_says_and_survives_nonsense(name: str) -> None:
     from larch.core.figures.rules import made_by
     from larch.core.maths.plane.forms import NotThere
-    from larch.core.model.thing import kinds
+    from larch.core.model.kinds import kinds
 
     rule = RULES[name]
     takes = ["point"] * 4 if rule.takes[0] == "point…" else rule.takes

@@ -9,6 +9,7 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from larch.core.actions.geometry.tessellate import take_apart, tessellate
 from larch.core.base.shape import Box, Placement, box_of
 from larch.core.figures.semi_regular import SEMI_REGULAR, cell, semi_regular
 from larch.core.figures.tiling import Cannot, placements, tiling_of
@@ -17,7 +18,7 @@ from larch.core.maths.special import regular_corners
 from larch.core.model.page import Page
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.geometry.silhouette import PICTURES, Silhouette, covered
-from larch.core.things.geometry.tiles import Tiles, take_apart, tessellate, tiles_of
+from larch.core.things.geometry.tiles import Tiles, tiles_of
 
 ROOM = Box(0, 0, 420, 300)
 coordinate = st.floats(-90, 90, allow_nan=False).map(lambda v: round(v, 1))

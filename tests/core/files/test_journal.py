@@ -22,7 +22,7 @@ from larch.core.actions.arrange import arrange
 from larch.core.files import journal
 from larch.core.files.journal import Journal, packed, record_of, recover, replayed, unpacked
 from larch.core.files.lesson_file import write_lesson
-from larch.core.model.action import actions_for
+from larch.core.model.action import actions_for, put
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page
 from larch.core.session.session import Session
@@ -263,7 +263,7 @@ def test_holds_work_only_where_there_is_some(tmp_path: Path) -> None:
 def test_a_record_holds_only_what_changed() -> None:
     lesson = blank_lesson()
     lesson = lesson.with_page(lesson.pages[0].put(*(stroke(float(i)) for i in range(200))))
-    after = arrange.put(lesson.pages[0], [Block()], "put").apply(lesson)
+    after = put(lesson.pages[0], [Block()], "put").apply(lesson)
     assert len(packed(record_of("put", lesson, after))) < 400
 
 
@@ -271,7 +271,7 @@ def test_a_stroke_on_a_page_that_was_set_out_does_not_record_the_arrangement_aga
     lesson = blank_lesson()
     page = lesson.pages[0].put(*(Block().moved(i, 0) for i in range(500)))
     lesson = lesson.with_page(arrange.set_out(page).after)  # type: ignore[arg-type]
-    after = arrange.put(lesson.pages[0], [Block()], "put").apply(lesson)
+    after = put(lesson.pages[0], [Block()], "put").apply(lesson)
     record = record_of("put", lesson, after)
     assert len(packed(record)) < 400
     assert replayed(lesson, record) == after

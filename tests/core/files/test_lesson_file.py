@@ -235,7 +235,7 @@ def test_writing_through_a_link_keeps_the_link(saved: Path, tmp_path: Path) -> N
 
 def test_the_schema_in_docs_is_current_and_describes_every_kind() -> None:
     schema = page_schema()
-    written = json.loads((Path(__file__).parents[2] / "docs/page.schema.json").read_text())
+    written = json.loads((Path(__file__).parents[3] / "docs/page.schema.json").read_text())
     assert written == json.loads(json.dumps(schema)), "run: python -m larch.core.files.codec > docs/page.schema.json"
     assert {"Polygon", "Ink", "Die"} <= schema["$defs"].keys()
 

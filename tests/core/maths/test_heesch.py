@@ -15,7 +15,7 @@ from larch.core.maths import geometry
 from larch.core.maths.heesch import KINDS, Outline
 from larch.core.maths.plane.forms import Line
 from larch.core.maths.plane.moves import Move, glide, reflection, rotation
-from tests.core.test_tiling import ROOM, assert_covers
+from tests.core.figures.test_tiling import ROOM, assert_covers
 
 TURNED = {4: (90, 90), 5: (120, 120, 120), 6: (120, 60)}
 

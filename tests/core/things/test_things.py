@@ -14,8 +14,9 @@ from larch.core.files.codec import thing_from_json, thing_to_json
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, Told
+from larch.core.model.kinds import kinds, shelf_items
 from larch.core.model.page import Page
-from larch.core.model.thing import Thing, Unknown, kinds, shelf_items
+from larch.core.model.thing import Thing, Unknown
 from tests.samples import page_with, placements, sample_things
 
 SAMPLES = sample_things()

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import ClassVar
 
+from larch.board.gestures.base import Gesture, Stage
 from larch.board.pointer import Sample
-from larch.board.tools.base import Gesture, Stage, Tool
+from larch.board.tools.base import Tool
 from larch.core.base.words import _
 
 GAPS = (4.0, 16.0, 40.0, 80.0)  # page units that are bridged

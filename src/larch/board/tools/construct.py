@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from typing import ClassVar
 
+from larch.board.gestures.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Prompt, Spots, Stage, nothing
 from larch.board.pointer import Sample
-from larch.board.tools.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Prompt, Spots, Stage, Tool
+from larch.board.tools.base import Tool
 from larch.core.actions.geometry.picks import Pick, built, near_box, nearest_value, pick, put_below_points
 from larch.core.base.shape import Point
 from larch.core.base.words import _
@@ -14,6 +15,7 @@ from larch.core.figures.questions import asked
 from larch.core.figures.rules import RULES
 from larch.core.figures.settle import settle
 from larch.core.maths.plane.forms import NotThere
+from larch.core.model.action import named
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
 from larch.core.things.geometry.polygon import polygon_on
@@ -153,13 +155,13 @@ class Picking(Gesture):
                 new = list(made)
         page = self.stage.page
         settled = settle(page.put(*new)).things[len(page.things) :] if new else ()
-        self.stage.preview(self, {}, settled)
+        self.stage.preview(self, nothing, settled)
         tool.show(self.stage, *([Caption(last.at, last.why)] if last.why else []))
 
     def _outline(self, corners: list[Point]) -> Thing:
         if self.tool.mode == "polygon":
             return polygon_on(self.stage.page, corners, hue=self.tool.hue, letters=" " * len(corners))
-        from larch.core.things.geometry.line import Polyline
+        from larch.core.things.geometry.polyline import Polyline
 
         return Polyline(vertices=tuple(corners), hue=self.tool.hue)
 
@@ -219,10 +221,10 @@ class Picking(Gesture):
             if one.fresh is None:
                 self.stage.select([one.ref.partition(":")[0]])
                 return
-            self.stage.commit(Edit(_("Point"), page, settle(page.put(one.fresh.christened(page)))))
+            self.stage.commit(Edit(_("Point"), page, settle(page.put(named(page, one.fresh)))))
             return
         if tool.mode in OPEN_ENDED and not any(one.ref or (one.fresh and one.fresh.rule) for one in picks):
-            thing = self._outline([one.at for one in picks]).replace(**_no_letters(tool.mode)).christened(page)
+            thing = self._outline([one.at for one in picks]).replace(**_no_letters(tool.mode))
             self.stage.commit(Edit(tool.title().capitalize(), page, put_below_points(page, thing)))
             return
         values = nearest_value(page, tool.mode, picks, at) or tool.values()
@@ -249,7 +251,7 @@ class Drawing(Gesture):
         if math.dist(self.path[-1], sample.page_pos) * self.stage.camera.scale >= 2:
             self.path.append(sample.page_pos)
         if len(self.path) > 3:
-            self.stage.preview(self, {}, [self._shape(self.path[:: max(1, len(self.path) // 200)])])
+            self.stage.preview(self, nothing, [self._shape(self.path[:: max(1, len(self.path) // 200)])])
 
     def _shape(self, path: list[Point]) -> Thing:
         return polygon_on(self.stage.page, path, hue=self.tool.hue, drawn=True)

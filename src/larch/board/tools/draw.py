@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import ClassVar
 
+from larch.board.gestures.base import DRAG_START, Gesture, Spots, Stage, nothing
 from larch.board.pointer import Sample
-from larch.board.tools.base import DRAG_START, Gesture, Spots, Stage, Tool
-from larch.board.tools.instruments import pen_on_instrument
+from larch.board.tools.base import Tool
 from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
@@ -73,7 +73,7 @@ class PenTool(Tool):
         return self.tips[tip]
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
-        on_instrument = pen_on_instrument(stage, sample, self)
+        on_instrument = stage.pen_gesture(sample, self.pen_of(sample))
         if on_instrument is not None:
             return on_instrument
         pen = self.pen_of(sample)
@@ -152,7 +152,7 @@ class DrawLine(Gesture):
         self.end = held.at
         snap = Snap(0, 0, held.reason, (self.start, held.at)) if held.reason and held.at != self.start else None
         self.stage.show_snap(self, snap)
-        self.stage.preview(self, {}, [line_from([self.start, self.end], self.pen)])
+        self.stage.preview(self, nothing, [line_from([self.start, self.end], self.pen)])
 
     def release(self, sample: Sample) -> None:
         self.stage.show_snap(self, None)
@@ -178,7 +178,7 @@ class DrawCurve(Gesture):
     def move(self, sample: Sample) -> None:
         self.path.append(sample.page_pos)
         if self._swept(sample):
-            self.stage.preview(self, {}, [line_from(self._points(), self.pen)])
+            self.stage.preview(self, nothing, [line_from(self._points(), self.pen)])
 
     def _swept(self, sample: Sample) -> bool:
         return math.dist(sample.view_pos, self.start.view_pos) > 2 * DRAG_START

@@ -7,13 +7,14 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import ClassVar
 
+from larch.board.gestures.base import DRAG_START, RUB, Band, Caption, Gesture, Ring, Rubber, Stage
 from larch.board.pointer import Sample
-from larch.board.tools.base import DRAG_START, Band, Caption, Gesture, Ring, Rubber, Stage, Tool
-from larch.board.tools.rubbing import RubFrost, frost_at
+from larch.board.tools.base import Tool
 from larch.core.actions.ink import rub
 from larch.core.base.hues import PAPER, hex_of, mixed
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
+from larch.core.model.capabilities import HasInk
 from larch.core.model.thing import Thing
 from larch.core.things.ink.ink import Ink
 
@@ -46,9 +47,10 @@ class EraserTool(Tool):
         return _("rub out")
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
-        frost = frost_at(stage, sample)
-        if frost is not None:
-            return RubFrost(stage, sample, frost)
+        under = stage.thing_at(sample.page_pos, 0.0)
+        own = stage.gesture_for(sample, under, RUB) if under is not None and not under.supply else None
+        if own is not None:
+            return own
         if self.mode == "ring":
             return RingRound(stage, sample, self.only_hue)
         if self.mode == "sweep":
@@ -98,7 +100,7 @@ class Rubbing(Gesture):
         """What is left of what is left of it; None if this step takes nothing."""
         pieces, some = [], False
         for piece in self.left.get(thing.id, (thing,)):
-            left = piece.rubbed(change)
+            left = piece.rubbed(change) if isinstance(piece, HasInk) else None
             some = some or left is not None
             pieces += [piece] if left is None else left
         return pieces if some else None
@@ -134,7 +136,7 @@ def paled(thing: Thing, change: rub.Change) -> Sequence[Thing] | None:
     def pale(ink: Ink) -> Sequence[Thing] | None:
         return None if change(ink) is None else (ink.replace(hue=mixed(PAPER, hex_of(ink.hue), PALE)),)
 
-    return thing.rubbed(pale)
+    return thing.rubbed(pale) if isinstance(thing, HasInk) else None
 
 
 class Doomed:
@@ -157,7 +159,8 @@ class Doomed:
             self.count += change(ink) is not None
 
         for thing in self.stage.page.some(self.left):
-            thing.rubbed(tally)
+            if isinstance(thing, HasInk):
+                thing.rubbed(tally)
         differing = before ^ set(self.left)
         if differing:
             boxes = [thing.box().grown(4) for thing in self.stage.page.some(differing)]

@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from typing import ClassVar
 
+from larch.board.gestures.base import Gesture, Stage
 from larch.board.pointer import Sample
-from larch.board.tools.base import Gesture, Stage, Tool
+from larch.board.tools.base import Tool
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.thing import Thing

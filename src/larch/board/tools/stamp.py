@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import ClassVar
 
+from larch.board.gestures.base import Caption, Gesture, Stage, nothing
 from larch.board.pointer import Sample
-from larch.board.tools.base import Caption, Gesture, Stage, Tool
+from larch.board.tools.base import Tool
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.snapping import hold_direction
@@ -60,7 +61,7 @@ class Stamping(Gesture):
             end = hold_direction(self.start, end, sample.shift).at
         self.places = row(self.start, end, self.gap)
         shown = [thing for place in self.places[:ALL_SHOWN] for thing in placed(self.pattern, place, self.size)]
-        self.stage.preview(self, {}, shown)
+        self.stage.preview(self, nothing, shown)
         if len(self.places) > 1:
             self.stage.show_marks(self, Caption(self.places[-1], str(len(self.places))))
         else:

@@ -2,16 +2,34 @@
 
 from __future__ import annotations
 
-from typing import ClassVar
+from collections.abc import Iterator, Sequence
+from typing import ClassVar, NamedTuple
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
+from larch.board.gestures.base import Gesture, Stage
 from larch.board.look import GOLD, PAPER, page_font
+from larch.board.pointer import Sample
 from larch.core.actions.arrange.arrange import taken_from
 from larch.core.base.shape import Box, Placement, Point
+from larch.core.model.nibs import Pen as InkPen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+
+LABEL = 22.0  # size of the letters of a measure, page units
+
+
+class Slip(NamedTuple):
+    """A measure to be shown. spots: where its middle may lie, the best first. bare: without paper under it. fixed: it stays
+    at the first of them, whatever lies there."""
+
+    text: str
+    spots: Sequence[Point]
+    shade: str
+    bare: bool = False
+    size: float = LABEL
+    fixed: bool = False
 
 
 class View:
@@ -65,6 +83,25 @@ class View:
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         """What stays upright when it is turned: letters and badges, in page coordinates."""
+
+    def gesture(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> Gesture | None:
+        """What a press on a part, a handle or, with "", on its body begins, where that is something of its own.
+
+        `part` is RUB where an eraser asks.
+        """
+        return None
+
+    def pen_gesture(self, stage: Stage, sample: Sample, thing: Thing, pen: InkPen) -> Gesture | None:
+        """What a pen that comes down on it or beside it begins; None if it writes as ever."""
+        return None
+
+    def slips(self, thing: Thing, page: Page) -> Iterator[Slip]:
+        """The measures shown on it, with the places that each may take."""
+        return iter(())
+
+    def kept_free(self, thing: Thing) -> Sequence[Box]:
+        """Where no measures should lie."""
+        return ()
 
     def motion(self, before: Thing, after: Thing) -> int:
         """For how many ms its change should be shown as a motion; 0 for not at all."""

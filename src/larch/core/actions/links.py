@@ -11,7 +11,7 @@ from urllib.parse import unquote, urlsplit
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.media.store import NAME
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, register
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
@@ -112,3 +112,6 @@ def contents(lesson: Lesson) -> Page:
         words = f"{number}   {page.title}"[:60]
         things.append(Text(text=words, size=max(8.0, min(36.0, step * 0.64)), link=f"#{page.id}", placement=at))
     return made.put(*things)
+
+
+register(LINKING, at=60)

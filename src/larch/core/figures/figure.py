@@ -12,13 +12,15 @@ from msgspec import Struct
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
+from larch.core.figures.rules import RULES
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
+from larch.core.model.capabilities import Derives, Geometric, Unaligned
 from larch.core.model.fact import Fact, read_number
+from larch.core.model.scale import length_fact, plain_fact, read_length
 from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
-    from larch.core.figures.settle import Settler
-    from larch.core.model.action import Action
+    from larch.core.figures.settling import Settling
     from larch.core.model.page import Page
 
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
@@ -36,7 +38,7 @@ class Part(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     keeps: str = ""
 
 
-class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
+class Figure(Geometric, Derives, Unaligned, Thing, frozen=True, kw_only=True, tag="_figure"):
     """rule: how it follows from others, "" for a free one (see `core.rules`). of: what it follows from: the id of a
     thing, with ":k" for its k-th point or "/k" for its k-th side. values: the numbers of the rule.
 
@@ -58,7 +60,7 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
         """Itself with another form of the same sort."""
         raise TypeError(self.kind())
 
-    def worked_out(self, settler: Settler) -> Form | None:
+    def worked_out(self, settler: Settling) -> Form | None:
         """Its form by a rule of its own; None for those of `core.rules`."""
         return None
 
@@ -79,9 +81,6 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
 
     def rule_facts(self, page: Page) -> Iterator[Fact]:
         """The numbers of its rule, to be typed; and why it is not there."""
-        from larch.core.figures.rules import RULES
-        from larch.core.model.scale import read_length
-
         if self.why:
             yield Fact("missing", None, text=_(self.why).rstrip("."), label=_("not there"))
         rule = RULES.get(self.rule)
@@ -96,17 +95,10 @@ class Figure(Thing, frozen=True, kw_only=True, tag="_figure"):
                 changed: Thing = self.replace(values=(*self.values[:i], value, *self.values[i + 1 :]))
                 return changed
 
-            from larch.core.model.scale import length_fact, plain_fact
-
             if unit == "length":
                 yield length_fact(page, f"by {name}", self.values[i], _(name), set=put)
             else:
                 yield plain_fact(page, f"by {name}", self.values[i], unit, _(name), set=put)
-
-    def rule_actions(self) -> tuple[Action, ...]:
-        from larch.core.actions.geometry.construct import figure_actions
-
-        return figure_actions()
 
 
 DERIVED = frozenset(

@@ -12,7 +12,7 @@ from larch.core.maths.plane.forms import Circle, Ellipse, Form, Graph, Line, Not
 from larch.core.maths.plane.near import on_form
 
 if TYPE_CHECKING:
-    from larch.core.figures.settle import Settler
+    from larch.core.figures.settling import Settling
 
 PLACES = 180
 MOST_BETWEEN = 40  # steps of the construction; longer ones are traced at fewer places
@@ -21,7 +21,7 @@ LONG = 1200.0  # page units to either side along which an endless line is run th
 JUMP = 220.0  # page units between two places of the path that are not joined
 
 
-def traced(settler: Settler, locus: Figure) -> Any:
+def traced(locus: Figure, settler: Settling) -> Any:
     """The branches of the path. Raises NotThere with the reason where there is none."""
     if len(locus.of) != 2:
         raise NotThere("It needs something else to follow from.")
@@ -69,7 +69,7 @@ def _places(track: Form, count: int) -> list[float]:
     return [low + (high - low) * k / count for k in range(count + 1)]
 
 
-def _between(settler: Settler, start: str, end: str) -> list[Figure]:
+def _between(settler: Settling, start: str, end: str) -> list[Figure]:
     """What hangs on the one point and carries the other, in the order in which it follows."""
     plan = settler.plan
     below = {start}
@@ -92,7 +92,7 @@ def _between(settler: Settler, start: str, end: str) -> list[Figure]:
     return chain[::-1][:MOST_BETWEEN]
 
 
-def _at(settler: Settler, chain: list[Figure], driver: str, track: Form, t: float, tracer: str) -> Point | None:
+def _at(settler: Settling, chain: list[Figure], driver: str, track: Form, t: float, tracer: str) -> Point | None:
     """Where the tracing point is while the moving one is at a place; None where it is not there."""
     from larch.core.figures.figure import part_of
 

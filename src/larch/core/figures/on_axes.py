@@ -9,22 +9,20 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.maths.plane.forms import Circle, Form, Line, Path, Spot
 from larch.core.maths.surd import recognised
+from larch.core.model.capabilities import Plots
 from larch.core.model.fact import Fact, number_text
 
 if TYPE_CHECKING:
     from larch.core.model.page import Page
-    from larch.core.things.graphs.axes import Axes
 
 MOST_LISTED = 12  # corners whose coordinates are stated
 
 
-def axes_under(page: Page, points: Sequence[Point]) -> Axes | None:
+def axes_under(page: Page, points: Sequence[Point]) -> Plots | None:
     """The topmost axes in whose window all the points lie."""
-    from larch.core.things.graphs.axes import Axes
-
     for thing in reversed(page.things):
-        if isinstance(thing, Axes):
-            window = thing.extent().grown(1e-6)
+        if isinstance(thing, Plots):
+            window = thing.window().grown(1e-6)
             if all(window.holds(*thing.placement.to_local(*point)) for point in points):
                 return thing
     return None
@@ -104,7 +102,7 @@ def line_equation(page: Page, gradient: float, shift: float) -> str:
     return f"y = {slope} − {c[1:]}" if c.startswith("−") else f"y = {slope} + {c}"
 
 
-def _circle_facts(page: Page, axes: Axes, form: Circle, centre: Point) -> Iterator[Fact]:
+def _circle_facts(page: Page, axes: Plots, form: Circle, centre: Point) -> Iterator[Fact]:
     across, up = axes.units()
     if abs(across - up) > 1e-9 * up or form.form != "circle":
         return  # where the axes differ in scale it is no circle to them

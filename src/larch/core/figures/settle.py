@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from typing import Any, NamedTuple, TypeVar
+from typing import Any, TypeVar
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure, part_of, split_ref
 from larch.core.figures.rules import RULES, made_by
-from larch.core.maths.plane.forms import Form, NotThere
+from larch.core.figures.settling import Plan
+from larch.core.maths.plane.forms import Form, NotThere, Spot
+from larch.core.model.capabilities import Geometric, Plots, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, positions
@@ -24,17 +26,6 @@ MISFIT = "Its rule makes something of another kind."
 NOT_THERE = "What it hangs on is not there."
 
 
-class Plan(NamedTuple):
-    """order: ids of what follows, each after all it follows from. parents: the ids that each follows from, and
-    children the other way. looped: ids that hang on themselves. telling: ids of words with facts in them."""
-
-    order: tuple[str, ...]
-    parents: Mapping[str, tuple[str, ...]]
-    children: Mapping[str, tuple[str, ...]]
-    looped: frozenset[str]
-    telling: tuple[str, ...]
-
-
 @remember
 def plan_of(page: Page) -> Plan:
     """In which order the things of a page are settled."""
@@ -45,7 +36,7 @@ def plan_of(page: Page) -> Plan:
         for parent in above:
             children.setdefault(parent, []).append(id)
     order, looped = _sorted(parents)
-    telling = tuple(t.id for t in page.things if "{" in getattr(t, "text", ""))
+    telling = tuple(t.id for t in page.things if isinstance(t, Tells) and t.tells())
     return Plan(order, parents, {id: tuple(below) for id, below in children.items()}, looped, telling)
 
 
@@ -53,7 +44,7 @@ def _parents(page: Page, figure: Figure) -> tuple[str, ...]:
     ids = dict.fromkeys(split_ref(ref)[0] for ref in figure.of)
     for id in tuple(ids):
         thing = page.thing(id)
-        if thing is not None and not isinstance(thing, Figure):
+        if isinstance(thing, Geometric) and not isinstance(thing, Figure):
             ids.update(dict.fromkeys(thing.rests_on(page)))
     return tuple(ids)
 
@@ -118,7 +109,7 @@ class Settler:
                 raise NotThere(GONE)
             # Axes may have been changed together with the equations on them.
             page = self.page.with_things(self.things) if self.things and not isinstance(thing, Figure) else self.page
-            self._forms[id] = thing.form_on(page)
+            self._forms[id] = thing.form_on(page) if isinstance(thing, Geometric) else None
         form = self._forms[id]
         if form is None:
             raise NotThere(NOT_THERE)
@@ -156,17 +147,12 @@ class Settler:
         if own is not None:
             return own
         if thing.rule == "plotted":
-            from larch.core.things.graphs.axes import Axes
-
             axes = self.thing(thing.of[0]) if thing.of else None
-            if not isinstance(axes, Axes):
+            if not isinstance(axes, Plots):
                 raise NotThere(GONE)
             return axes.plotted(*thing.values[:2])
-        if thing.rule == "locus":
-            from larch.core.figures.locus import traced
-
-            found: Form = traced(self, thing)
-            return found
+        if thing.rule in ROUNDABOUT:
+            raise NotThere(MISFIT)
         return made_by(thing.rule, [self.form(ref) for ref in thing.of], thing.values)
 
 
@@ -200,7 +186,9 @@ def _dirty(page: Page, before: Page | None) -> set[str] | None:
     dirty = {thing.id for thing in page.things if old.pop(thing.id, None) is not thing}
     for id in plan_of(page).children if dirty or old else ():
         thing = page.thing(id)
-        if thing is not None and not isinstance(thing, Figure) and thing.rests_on(page) != thing.rests_on(before):
+        if isinstance(thing, Figure) or not isinstance(thing, Geometric):
+            continue
+        if thing.rests_on(page) != thing.rests_on(before):
             dirty.add(id)  # an equation that has come to lie on other axes
     return dirty | set(old)
 
@@ -216,12 +204,10 @@ def _work(page: Page, plan: Plan, changed: dict[str, Thing], dirty: set[str] | N
         if dirty is not None and id in changed:
             dirty.add(id)
     if plan.telling and (dirty is None or dirty):
-        from larch.core.things.words.telling import told
-
         now = page.with_things(changed) if changed else page
         for id in plan.telling:
             thing = now.thing(id)
-            fresh = told(now, thing) if thing is not None else None
+            fresh = thing.told_on(now) if isinstance(thing, Tells) else thing
             if fresh is not None and fresh is not thing:
                 changed[id] = fresh
 
@@ -286,9 +272,7 @@ def _slid(page: Page, id: str, dx: float, dy: float) -> dict[str, Thing] | None:
     thing = page.thing(id)
     if not isinstance(thing, Figure) or thing.rule not in (*SLIDING, "plotted"):
         return None
-    from larch.core.things.geometry.point import Point as PointThing
-
-    if not isinstance(thing, PointThing):
+    if not isinstance(thing.form(), Spot):
         return None
     at = (thing.placement.x + dx, thing.placement.y + dy)
     fresh = dragged_to(page, thing, at)
@@ -303,10 +287,8 @@ def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
     settler = Settler(page, plan_of(page), {})
     try:
         if thing.rule == "plotted":
-            from larch.core.things.graphs.axes import Axes
-
             axes = settler.thing(thing.of[0])
-            if not isinstance(axes, Axes):
+            if not isinstance(axes, Plots):
                 return None
             plotted: Figure = thing.replace(values=axes.coordinates(at))
             return plotted

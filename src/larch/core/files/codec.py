@@ -9,8 +9,11 @@ import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.base.shape import Placement
+from larch.core.figures.settle import settle
+from larch.core.model.capabilities import Derives
+from larch.core.model.kinds import kind_of, kinds
 from larch.core.model.page import Arrangement, Page, Paper, Scale
-from larch.core.model.thing import Thing, Unknown, kinds
+from larch.core.model.thing import Thing, Unknown
 
 Fields = dict[str, Raw]
 
@@ -33,12 +36,16 @@ _tag_decoder = msgspec.json.Decoder(_Tag)
 _fields_decoder = msgspec.json.Decoder(Fields)
 
 
+def _bare(thing: Thing) -> Thing:
+    return thing.bare() if isinstance(thing, Derives) else thing
+
+
 def thing_to_json(thing: Thing) -> bytes:
     if isinstance(thing, Unknown):
         return thing.raw
     if not thing.extra:
-        return msgspec.json.encode(thing.bare())
-    fields: Fields = _fields_decoder.decode(msgspec.json.encode(thing.bare().replace(extra=())))
+        return msgspec.json.encode(_bare(thing))
+    fields: Fields = _fields_decoder.decode(msgspec.json.encode(_bare(thing).replace(extra=())))
     for path, raw in thing.extra:
         outer, _slash, inner = path.partition("/")
         if not inner:
@@ -58,8 +65,8 @@ def thing_from_json(data: bytes) -> Thing:
         tag = _tag_decoder.decode(data)
     except msgspec.MsgspecError as error:
         raise CodecError(str(error)) from error
-    kind = kinds().get(tag.kind)
-    if kind is None or kind is Unknown:
+    kind = kind_of(tag.kind)
+    if kind is None:
         return _unknown(tag, data)
     try:
         return _decoder(kind).decode(data)
@@ -147,8 +154,6 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     setouts = tuple(Arrangement(a.name, _things(a.things, lost)) for a in raw.setouts)
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _RawPage.__struct_fields__)
     things = _unique(_things(raw.things, lost), raw.next)
-    from larch.core.figures.settle import settle
-
     page = settle(Page(
         id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, scale=raw.scale, things=things,
         next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
@@ -158,8 +163,6 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
 
 def _settled(page: Page, kept: Arrangement) -> Arrangement:
     """What follows from other things of an arrangement is not written either."""
-    from larch.core.figures.settle import settle
-
     return Arrangement(kept.name, settle(page.replace(things=kept.things)).things)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.hues import hex_of
+from larch.core.model.capabilities import HasInk
 from larch.core.model.page import Page
 from larch.core.things.ink.ink import Ink, track
 
@@ -17,7 +18,8 @@ def page_inkml(page: Page) -> bytes:
     """The page's ink in page units; empty if there is none."""
     strokes: list[Ink] = []
     for thing in page.things:
-        thing.rubbed(strokes.append)  # looks at all ink, also at that on notes, and takes none
+        if isinstance(thing, HasInk):
+            thing.rubbed(strokes.append)  # looks at all ink, also at that on notes, and takes none
     if not strokes:
         return b""
     brushes: dict[tuple[str, float], str] = {}

@@ -21,6 +21,7 @@ from larch.core.media.store import NAME as MEDIUM
 from larch.core.media.store import digest, store
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
+from larch.core.model.thing import media_of
 
 if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
     import zipfile
@@ -114,14 +115,14 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
                 _add_packed(archive, f"pages/{page.id}{ending}", part)
             if picture is not None:
                 archive.writestr(f"pages/{page.id}.svg", picture(page))
-        for name in media_of(lesson.pages):
+        for name in media_in(lesson.pages):
             data = store.data(name)
             if data is not None:
                 way = zipfile.ZIP_DEFLATED if name.endswith(".svg") else zipfile.ZIP_STORED
                 archive.writestr(zipfile.ZipInfo(f"media/{name}", time.localtime()[:6]), data, way)
 
 
-def media_of(pages: Iterable[Page]) -> list[str]:
+def media_in(pages: Iterable[Page]) -> list[str]:
     """The names of all media that pages speak of, those of their set-outs too."""
     return sorted({name for page in pages for name in _page_media(page)})
 
@@ -129,7 +130,7 @@ def media_of(pages: Iterable[Page]) -> list[str]:
 @remember
 def _page_media(page: Page) -> frozenset[str]:
     things = [*page.things, *(thing for kept in page.setouts for thing in kept.things)]
-    return frozenset(name for thing in things for name in thing.media_names())
+    return frozenset(name for thing in things for name in media_of(thing))
 
 
 class _Packed(NamedTuple):
@@ -265,7 +266,7 @@ def _read_media(archive: zipfile.ZipFile, pages: list[Page], losses: list[str]) 
 
     lost = 0
     left = LARGEST_FILE
-    for name in media_of(pages):
+    for name in media_in(pages):
         if store.has(name):
             continue
         try:

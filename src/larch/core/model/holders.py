@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from larch.core.model.capabilities import HoldsOthers
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -24,7 +25,7 @@ def inside(page: Page, holder: Thing) -> list[Thing]:
 def with_held(page: Page, ids: Iterable[str]) -> list[str]:
     """Some things and all that they hold, in depth order."""
     chosen = dict.fromkeys(ids)
-    holders = [thing for thing in page.some(chosen) if thing.holds_others]
+    holders = [thing for thing in page.some(chosen) if isinstance(thing, HoldsOthers)]
     if not holders:
         return list(chosen)
     for holder in holders:

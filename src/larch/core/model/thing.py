@@ -1,11 +1,8 @@
-"""What every thing on a page has in common, and the registry that finds the kinds by itself."""
+"""What every thing on a page has in common. What only some can do is in `capabilities`; `kinds` finds the kinds."""
 
 from __future__ import annotations
 
-import importlib
-import pkgutil
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from functools import cache
+from collections.abc import Callable, Iterator, Sequence
 from typing import TYPE_CHECKING, Any, ClassVar
 
 import msgspec
@@ -13,23 +10,27 @@ from msgspec import Struct
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
+from larch.core.media.store import NAME
+from larch.core.model.capabilities import HasMedia
 from larch.core.model.fact import Fact
 
 if TYPE_CHECKING:
-    from larch.core.maths.plane.forms import Form
     from larch.core.model.action import Action
     from larch.core.model.edit import Edit
     from larch.core.model.page import Page
-    from larch.core.things.ink.ink import Ink
 
 
 class Handle(Struct, frozen=True):
-    """A place on a thing that can be dragged. Position in the thing's own coordinates."""
+    """A place on a thing that can be dragged. Position in the thing's own coordinates. `roomy`: offered only where the
+    thing is shown large enough to be dragged beside it. `held`: a corner that a hand at the Board takes hold of without
+    selecting the thing first."""
 
     name: str
     x: float
     y: float
     label: str = ""
+    roomy: bool = False
+    held: bool = False
 
 
 class Snap(Struct, frozen=True):
@@ -43,7 +44,8 @@ class Snap(Struct, frozen=True):
 
 class ShelfItem(Struct, frozen=True):
     """An entry on the shelf: what it is called, where it lies, what else it is called, and how it is made. `several`:
-    of an entry that puts out more than one thing; `make` then gives the one that stands for them."""
+    of an entry that puts out more than one thing; `make` then gives the one that stands for them. `instead`: what a tap on
+    it does instead of laying it on the page."""
 
     name: str
     label: str
@@ -51,6 +53,7 @@ class ShelfItem(Struct, frozen=True):
     make: Callable[[], Thing]
     words: str = ""
     several: Callable[[], Sequence[Thing]] | None = None
+    instead: Callable[[Page], Edit] | None = None
 
     def things(self) -> list[Thing]:
         """All that it puts out; what follows from others refers to t1, t2 … of these."""
@@ -89,18 +92,9 @@ class Thing(
     copy_of: str = ""
     extra: tuple[tuple[str, bytes], ...] = ()
 
-    is_ink: ClassVar[bool] = False
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True
-    works_locked: ClassVar[bool] = False  # a hand at the Board reaches it although it can't be moved
-    solid: ClassVar[bool] = False  # lines between boxes go round it
-    joins: ClassVar[bool] = False  # joining lines are offered for it; they can lead to anything
-    holds_others: ClassVar[bool] = False  # what lies in it goes with it
-    roomy: ClassVar[bool] = False  # its handles are offered only where it is shown large enough to be dragged beside them
-    takes_ink: ClassVar[bool] = False  # what is written on it becomes part of it
-    stretches_down: ClassVar[bool] = True  # its lower edge can be dragged, if it stretches at all
-    editor: ClassVar[str] = ""  # which editor opens it: "words", "equation" or none
-    taps: ClassVar[int] = 1  # how many taps at the Board mean its action
+    editor: ClassVar[str] = ""  # which editor opens it (see `desk.editors`), or none
     icon: ClassVar[str] = "square"
     help: ClassVar[str] = ""
     order: ClassVar[int] = 50  # where its entries stand on the shelf
@@ -148,68 +142,9 @@ class Thing(
         """Stretched by two factors in its own coordinates, or None if it keeps its proportions."""
         return None
 
-    def uses(self, page: Page) -> tuple[Thing, ...]:
-        """The other things that its look depends on."""
-        return ()
-
-    def worth(self) -> int | None:
-        """What it counts for in a total, if it counts."""
-        return None
-
-    def put_out(self, page: Page) -> Edit | None:
-        """What a tap on its shelf entry does instead of laying it on the page; None for just that."""
-        return None
-
-    def tap_action(self) -> str:
-        """The action that a tap at the Board means, or ""."""
-        return ""
-
-    def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
-        """How it falls into place beside the others, within `reach` page units."""
-        return None
-
-    def rubbed(self, change: Callable[[Ink], Sequence[Thing] | None]) -> Sequence[Thing] | None:
-        """What stays of it when `change` is applied to the ink in it, given in page coordinates; None if all of it does.
-
-        `change` returns what is left of a stroke, or None where it leaves it alone. See `larch.core.actions.ink.rub`.
-        """
-        return None
-
-    def with_ink(self, ink: Ink) -> Thing | None:
-        """Itself with a stroke of the page in it, where it takes that."""
-        return None
-
-    def plain_text(self) -> str:
-        """The words in it, for other programs."""
-        return ""
-
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
         """Lines that hold paint back, in its own coordinates, each with whether it closes."""
         return iter(())
-
-    def form_on(self, page: Page) -> Form | None:
-        """Its form for geometry, in page coordinates; None if it has none."""
-        return None
-
-    def rests_on(self, page: Page) -> tuple[str, ...]:
-        """The ids of other things on which its form depends without its following from them."""
-        return ()
-
-    def media_names(self) -> tuple[str, ...]:
-        """The names of what it shows or plays from the store of media."""
-        return (self.link[6:],) if self.link.startswith("sound:") else ()
-
-    def rearranged(self, page: Page, before: Thing) -> Mapping[str, Thing]:
-        """The other things that change when a handle of it has been dragged."""
-        return {}
-
-    def bare(self) -> Thing:
-        """As it is written into a file: without what is derived."""
-        return self
-
-    def christened(self, page: Page) -> Thing:
-        """Itself with names that are still free on the page, when it is put out there."""
-        return self
 
     # Shared helpers.
 
@@ -235,7 +170,7 @@ class Thing(
         return str(self.__struct_config__.tag)
 
 
-class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
+class Unknown(HasMedia, Thing, frozen=True, kw_only=True, tag="unknown"):
     """A thing of a kind, or with values, that this version cannot read. Kept as it came."""
 
     raw: bytes = b""
@@ -257,8 +192,6 @@ class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
 
     def media_names(self) -> tuple[str, ...]:
         """Whatever a newer version may mean by them, what looks like the name of a medium is carried along."""
-        from larch.core.media.store import NAME
-
         text = self.raw.decode("utf-8", "replace")
         return tuple(dict.fromkeys(match[0] for match in NAME.finditer(text)))
 
@@ -266,25 +199,7 @@ class Unknown(Thing, frozen=True, kw_only=True, tag="unknown"):
         yield Fact("kind", self.was, text=self.was, label=_("kind"))
 
 
-@cache
-def kinds() -> dict[str, type[Thing]]:
-    """Every kind by its tag, found by looking into `larch.core.things`."""
-    from larch.core import things
-
-    for module in pkgutil.walk_packages(things.__path__, f"{things.__name__}."):
-        importlib.import_module(module.name)
-    found: dict[str, type[Thing]] = {}
-    waiting = list(Thing.__subclasses__())
-    while waiting:
-        kind = waiting.pop()
-        waiting += kind.__subclasses__()
-        tag = kind.__struct_config__.tag
-        if tag and not str(tag).startswith("_"):  # what kinds share is none itself
-            found[str(tag)] = kind
-    return dict(sorted(found.items()))
-
-
-def shelf_items() -> list[ShelfItem]:
-    """All entries of the shelf, in the kinds' order."""
-    ordered = sorted(kinds().values(), key=lambda kind: (kind.order, kind.__name__))
-    return [item for kind in ordered for item in kind.shelf()]
+def media_of(thing: Thing) -> tuple[str, ...]:
+    """The names of what it shows or plays from the store of media, the sound it leads to among them."""
+    sound = (thing.link[6:],) if thing.link.startswith("sound:") else ()
+    return (*sound, *thing.media_names()) if isinstance(thing, HasMedia) else sound

@@ -16,10 +16,12 @@ from larch.core.maths.plane.forms import outline
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.things.geometry.angle import Angle, angle_word
-from larch.core.things.geometry.circle import Circle, Ellipse
-from larch.core.things.geometry.line import Line, Polyline
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.ellipse import Ellipse
+from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.point import Point
 from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.geometry.polyline import Polyline
 
 PAGE = Page(id="p", unit=32.0)
 span = st.floats(5, 355, allow_nan=False)

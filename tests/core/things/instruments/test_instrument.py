@@ -17,7 +17,8 @@ from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.instruments.compasses import LEG, Compasses
 from larch.core.things.instruments.instrument import drag_two, held, held_turn, slid
 from larch.core.things.instruments.protractor import Protractor, reading
-from larch.core.things.instruments.ruler import Ruler, SetSquare
+from larch.core.things.instruments.ruler import Ruler
+from larch.core.things.instruments.set_square import SetSquare
 
 angle = st.floats(-180, 180, allow_nan=False)
 along = st.floats(0, 480, allow_nan=False)

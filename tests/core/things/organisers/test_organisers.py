@@ -10,6 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.actions.arrange.arrange import laid_out
+from larch.core.actions.frosting import frost_over
+from larch.core.actions.joining import grow, grown, join
 from larch.core.actions.links import contents, link_of, page_link, read_link, said
 from larch.core.base.shape import Box, Placement
 from larch.core.figures.settle import carried, followers, settle, without
@@ -19,11 +21,11 @@ from larch.core.model.holders import inside, with_held
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
 from larch.core.things.numbers.block import Block
-from larch.core.things.organisers.box import SIDES, WordBox, grow, grown, join
+from larch.core.things.organisers.box import SIDES, WordBox
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.ready_made import KINDS
 from larch.core.things.organisers.table import Table
-from larch.core.things.pictures.frost import GONE, RADIUS, Frost, covered, frost_over
+from larch.core.things.pictures.frost import GONE, RADIUS, Frost, covered
 from larch.core.things.words.text import Text
 
 numbers = st.floats(-500, 500)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
 from larch.core.files.codec import thing_from_json
-from larch.core.files.lesson_file import media_of, read_lesson, write_lesson
+from larch.core.files.lesson_file import media_in, read_lesson, write_lesson
 from larch.core.media import picture_set
 from larch.core.media.store import Media, digest, store
 from larch.core.media.svg_clean import clean_svg
@@ -84,9 +84,9 @@ def test_a_lesson_file_carries_its_pictures_once(tmp_path: Path) -> None:
     write_lesson(lesson, path)
     with zipfile.ZipFile(path) as archive:
         assert sorted(n for n in archive.namelist() if n.startswith("media/")) == [
-            f"media/{n}" for n in media_of(lesson.pages)
+            f"media/{n}" for n in media_in(lesson.pages)
         ]
-    assert len(media_of(lesson.pages)) == 3
+    assert len(media_in(lesson.pages)) == 3
     store._held.clear()
     store.folder = None
     opened = read_lesson(path)
@@ -149,7 +149,7 @@ def test_pictures_are_mirrored_paled_and_fitted() -> None:
         facts["strength"].set("3")
 
 
-def test_media_of_things_from_a_newer_version_are_carried_along(tmp_path: Path) -> None:
+def test_media_in_things_from_a_newer_version_are_carried_along(tmp_path: Path) -> None:
     name = store.keep(b"a film", "ogg")
     raw = f'{{"kind": "film", "id": "t1", "reel": {{"media": "{name}"}}}}'.encode()
     unknown = thing_from_json(raw)

@@ -204,8 +204,8 @@ def test_a_note_folds_to_a_tab_with_its_first_words_and_opens_again() -> None:
     assert shut.things[0].tab_words() == "The answer is twel…"
     assert shut.things[1].tab_words() == "empty"
     assert shut.things[0].box().height < page.things[0].box().height
-    assert shut.things[0].tap_action() == "fold"
-    assert page.things[0].tap_action() == ""
+    assert shut.things[0].tap_action((0, 0)) == "fold"
+    assert page.things[0].tap_action((0, 0)) == ""
     opened = fold(shut, shut.things).after
     assert isinstance(opened, Page)
     assert opened.things == page.things

@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
 from larch.core.figures.settle import carried
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, named, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -197,7 +197,7 @@ def copies_in(page: Page, things: Things, shape: str, count: int, columns: int =
         made = [copy.replace(supply=False) for copy in copies(after, things, dx, dy)]
         ids += after.put_ids(len(made))
         for copy in made:
-            after = after.put(copy.christened(after))
+            after = after.put(named(after, copy))
     return Edit(_("Copies"), page, after, select=tuple(ids))
 
 
@@ -261,3 +261,4 @@ ALIGNING: tuple[Action, ...] = (
     Action("arrange same size", lambda p, ts: _("same size"), "scaling", same_size,
            lambda p, ts: len(ts) > 1 and any(t.resizable and not t.locked for t in ts[1:]), rank=73, words="equal large"),
 )  # fmt: skip
+register(ALIGNING, at=10)

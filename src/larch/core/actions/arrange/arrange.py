@@ -4,32 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 
-from larch.core.actions.arrange.align import ALIGNING
-from larch.core.actions.arrange.holds import HOLDING, allowed
+from larch.core.actions.arrange.holds import allowed
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import _, many
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.figures.settle import carried, free_of, settle, without
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, ids_of, put, register, toggle
+from larch.core.model.capabilities import Counts, IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
 from larch.core.model.page import Arrangement, Page, with_groups
 from larch.core.model.thing import Thing
 
 DUPLICATE_SHIFT = 24.0
-
-
-def ids_of(things: Things) -> list[str]:
-    return [thing.id for thing in things]
-
-
-def put(page: Page, new: Sequence[Thing], label: str) -> Edit:
-    """Puts new things on top of the page and selects them."""
-    after = page
-    for thing in new:  # one by one, so that each gets names that the others have not taken
-        after = after.put(thing.christened(after))
-    return Edit(label, page, after, select=tuple(page.put_ids(len(new))))
 
 
 def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) -> list[Thing]:
@@ -146,13 +134,6 @@ def ungroup(page: Page, things: Things) -> Edit:
     return Edit(_("Ungroup"), page, freed, select=ids)
 
 
-def toggle(page: Page, things: Things, field: str, on: str, off: str) -> Edit:
-    """Sets a truth on all, or clears it if all have it."""
-    value = not all(getattr(thing, field) for thing in things)
-    changed = page.changing(ids_of(things), lambda thing: thing.replace(**{field: value}))
-    return Edit(on if value else off, page, changed)
-
-
 def lock(page: Page, things: Things) -> Edit:
     return toggle(page, things, "locked", _("Lock"), _("Unlock"))
 
@@ -216,7 +197,7 @@ def show_fact(page: Page, thing: Thing, name: str) -> Edit:
 
 def set_out(page: Page, name: str = "") -> Edit:
     """Remembers how the page is set out: everything on it but ink."""
-    things = tuple(thing for thing in page.things if not thing.is_ink)
+    things = tuple(thing for thing in page.things if not isinstance(thing, IsInk))
     name = name.strip()[:60]
     others = tuple(kept for kept in page.setouts if kept.name != name)
     return Edit(_("Set out"), page, page.replace(setouts=(*others, Arrangement(name, things))))
@@ -227,13 +208,13 @@ def set_out_again(page: Page, name: str = "") -> Edit:
     kept = next((kept for kept in page.setouts if kept.name == name), None)
     if kept is None:
         return Edit(_("Set out again"), page, page)
-    ink = tuple(thing for thing in page.things if thing.is_ink)
+    ink = tuple(thing for thing in page.things if isinstance(thing, IsInk))
     return Edit(_("Set out again"), page, page.replace(things=kept.things + ink), select=())
 
 
 def total(things: Things) -> int | None:
     """What the selection counts for together, or None unless at least two of it count."""
-    worths = [worth for thing in things if (worth := thing.worth()) is not None]
+    worths = [worth for thing in things if isinstance(thing, Counts) and (worth := thing.worth()) is not None]
     return sum(worths) if len(worths) > 1 else None
 
 
@@ -292,7 +273,6 @@ def to_depth(page: Page, id: str, at: int) -> Edit:
 
 
 ARRANGING: tuple[Action, ...] = (
-    *ALIGNING, *HOLDING,
     Action("supply", lambda p, ts: _("no longer a supply") if all(t.supply for t in ts) else _("supply"),
            "infinity", supply, rank=60, words="endless copies source"),
     Action("duplicate", _label(lambda: _("duplicate")), "copy", duplicate, shortcut="Ctrl+D", rank=61,
@@ -317,3 +297,4 @@ ARRANGING: tuple[Action, ...] = (
     *(Action(f"colour {hue}", _colour_label(hue), "palette",
              recolouring(hue), rank=80, words="color paint") for hue in HUES),
 )  # fmt: skip
+register(ARRANGING, at=30)

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, register
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
@@ -107,3 +107,4 @@ HOLDING: tuple[Action, ...] = tuple(
     Action(name, _label(how, words), picture, _holding(how), rank=74, words="lock fix move rail")
     for name, how, words, picture in HOLDS
 )
+register(HOLDING, at=20)

@@ -10,11 +10,14 @@ from typing import NamedTuple
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.maths import geometry
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, register
+from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.words.text import Text
 
 SAME = 1e-8  # relative
 
@@ -64,8 +67,6 @@ def _lies_on(one: Sequence[Point], other: Sequence[Point], factor: float) -> boo
 
 def sentence(page: Page, one: Thing, other: Thing) -> str:
     """Whether two polygons are congruent or similar, with the correspondence, in one sentence."""
-    from larch.core.things.geometry.polygon import Polygon
-
     assert isinstance(one, Polygon) and isinstance(other, Polygon)
     first, second = (p.form().corners for p in (one, other))
     names, others = one.corner_names(), other.corner_names()
@@ -88,8 +89,6 @@ def _two_polygons(page: Page, things: Things) -> bool:
 
 def compare(page: Page, things: Things) -> Edit:
     """Writes beside two shapes how they fit each other."""
-    from larch.core.things.words.text import Text
-
     box = things[0].box()
     low = max(thing.box().y1 for thing in things)
     words = Text(text=sentence(page, *things), size=32.0, hue="slate", placement=Placement(box.x0, low + 48), width=640.0)
@@ -100,3 +99,4 @@ COMPARING = (
     Action("compare", lambda p, ts: _("compare: congruent or similar?"), "equal", compare, _two_polygons, rank=40,
            words="congruent similar same shape fit correspondence"),
 )  # fmt: skip
+register(COMPARING, Constructible, at=20)

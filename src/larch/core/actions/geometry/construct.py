@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from functools import cache
 
-from larch.core.actions.geometry.compare import COMPARING
 from larch.core.actions.geometry.picks import Pick, built
 from larch.core.base.shape import Point
 from larch.core.base.words import _
@@ -14,7 +12,8 @@ from larch.core.figures.rules import RULES, fits
 from larch.core.figures.settle import set_free
 from larch.core.maths.plane.forms import NotThere
 from larch.core.maths.plane.meet import meetings
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, register
+from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 
@@ -108,20 +107,14 @@ def _follows(page: Page, things: Things) -> bool:
     return bool(things) and any(isinstance(thing, Figure) and thing.rule for thing in things)
 
 
-@cache
-def figure_actions() -> tuple[Action, ...]:
-    """All that figures can do with each other."""
-    constructing = tuple(
+CONSTRUCTING = (
+    *(
         Action(f"construct {name}", _label(name), rule.icon, _run(name), _fits(name),
                rank=56 if name in FIRST and len(rule.takes) > 1 else 76, words=f"construct {rule.search}")
         for name, rule in RULES.items()
         if name != "on"
-    )  # fmt: skip
-    free = Action("follow no more", lambda p, ts: _("set it free from its construction"), "unlink", set_free, _follows,
-                  rank=74, words="construction independent unlink")  # fmt: skip
-    from larch.core.actions.geometry.growing import GROWING
-    from larch.core.actions.geometry.parting import PARTING
-    from larch.core.actions.geometry.solve_triangle import SOLVING
-    from larch.core.things.geometry.tiles import TESSELLATING
-
-    return (*constructing, free, *COMPARING, *PARTING, *TESSELLATING, *SOLVING, *GROWING)
+    ),
+    Action("follow no more", lambda p, ts: _("set it free from its construction"), "unlink", set_free, _follows,
+           rank=74, words="construction independent unlink"),
+)  # fmt: skip
+register(CONSTRUCTING, Constructible, at=10)

@@ -5,15 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from itertools import accumulate, pairwise
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from larch.core.base.shape import Point
 from larch.core.base.words import _
+from larch.core.figures.figure import Figure
 from larch.core.maths import geometry
 from larch.core.maths.plane.forms import Circle, Ellipse
-
-if TYPE_CHECKING:
-    from larch.core.figures.figure import Figure
+from larch.core.things.geometry.circle import Circle as CircleThing
+from larch.core.things.geometry.polygon import Polygon
 
 Ring = tuple[Point, ...]
 Piece = tuple[Ring, tuple[Ring, ...]]  # an outline and its holes
@@ -25,9 +25,6 @@ MOST_CORNERS = 900
 
 def rings_of(thing: Figure, on_page: bool = False) -> tuple[tuple[Ring, ...], bool]:
     """The outline and the holes of a closed figure, and whether arcs were made of short sides."""
-    from larch.core.things.geometry.circle import Circle as CircleThing
-    from larch.core.things.geometry.polygon import Polygon
-
     if isinstance(thing, CircleThing):
         rings: tuple[Ring, ...] = (arc_ring(thing.local()),)
         about = True

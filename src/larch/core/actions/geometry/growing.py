@@ -7,7 +7,8 @@ from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure
 from larch.core.figures.settle import free_of
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, register
+from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 
@@ -57,3 +58,4 @@ GROWING = (
            words="rotate"),
     Action("next hue", lambda p, ts: _("next colour"), "palette", next_hue, _free, ".", 73, words="recolour"),
 )  # fmt: skip
+register(GROWING, Constructible, at=60)

@@ -10,8 +10,8 @@ import math
 import re
 from collections.abc import Callable, Sequence
 from functools import partial
+from typing import Any
 
-from larch.core.actions.arrange.arrange import put
 from larch.core.actions.geometry.cutting import (
     Piece,
     area_of,
@@ -19,20 +19,26 @@ from larch.core.actions.geometry.cutting import (
     equal_strips,
     fan,
     grid,
+    pieces_of,
     rings_of,
     round_shares,
     split_regular,
 )
 from larch.core.base.hues import HUES
-from larch.core.base.shape import Placement, Point
+from larch.core.base.shape import Placement, Point, box_of, union
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure, Part
+from larch.core.figures.settle import without
 from larch.core.maths import geometry
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, grants, put, register
+from larch.core.model.capabilities import Constructible, IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.fact import read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.cornered import sorted_out
+from larch.core.things.geometry.polygon import Polygon
 
 MOST = 100
 SHARES = (2, 3, 4, 5, 6, 8, 10, 12)
@@ -79,9 +85,6 @@ def _exchanged(page: Page, instead: dict[str, list[Thing]], label: str, said: st
 
 def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[Thing]:
     """The parts of one figure."""
-    from larch.core.things.geometry.circle import Circle
-    from larch.core.things.geometry.polygon import Polygon
-
     total, hue = n * rows, hue_of_share(n * rows)
     common = {"rule": "", "of": (), "values": (), "hue": hue, "shown": ("share",), "name": ""}
     if isinstance(thing, Circle):
@@ -104,8 +107,6 @@ def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[T
 
 def polygon_parts(polygon: Figure, n: int, rows: int, corner: str) -> list[Piece]:
     """A rectangle in rows and columns, a regular polygon from its middle, any other by parallel cuts or from a corner."""
-    from larch.core.things.geometry.polygon import Polygon, sorted_out
-
     assert isinstance(polygon, Polygon)
     ring = polygon.vertices
     kind = sorted_out(polygon).kind
@@ -167,7 +168,7 @@ def _cutting_line(page: Page, thing: Thing) -> list[Point]:
             )
             points = [(form.a[0] + t * form.way[0], form.a[1] + t * form.way[1]) for t in out]
         return points
-    if thing.is_ink:
+    if isinstance(thing, IsInk):
         return [thing.placement.to_page(*point) for line, _closed in thing.edges() for point in line]
     return []
 
@@ -180,8 +181,6 @@ def _cut_pieces(thing: Figure, line: Sequence[Point], name: str) -> list[Thing]:
 
 
 def _as_parts(thing: Figure, pieces: Sequence[Piece], name: str, outer: tuple[Point, ...], about: bool) -> list[Thing]:
-    from larch.core.things.geometry.polygon import Polygon
-
     keeps = getattr(thing, "keeps", "")
     return [
         Polygon(
@@ -207,8 +206,6 @@ def combine(page: Page, things: Things, how: str) -> Edit:
     made = areas[0]
     for other in areas[1:]:
         made = {"join": shapely.union, "overlap": shapely.intersection, "subtract": shapely.difference}[how](made, other)
-    from larch.core.actions.geometry.cutting import pieces_of
-
     pieces = pieces_of(shapely.make_valid(made))
     if not pieces:
         words = {"overlap": _("They do not overlap."), "subtract": _("Nothing is left.")}
@@ -217,8 +214,6 @@ def combine(page: Page, things: Things, how: str) -> Edit:
     label = {"join": _("Join shapes"), "overlap": _("Overlap of shapes"), "subtract": _("Take shapes away")}[how]
     if how == "overlap":
         return put(page, new, label)
-    from larch.core.figures.settle import without
-
     going = [thing.id for thing in shapes if not thing.locked]
     after = without(page, going)
     ids = tuple(after.put_ids(len(new)))
@@ -227,9 +222,6 @@ def combine(page: Page, things: Things, how: str) -> Edit:
 
 def _loose(ring: tuple[Point, ...], holes: tuple[tuple[Point, ...], ...], hue: str, about: bool) -> Thing:
     """A shape in page coordinates, with an origin of its own."""
-    from larch.core.base.shape import box_of
-    from larch.core.things.geometry.polygon import Polygon
-
     box = box_of(ring)
     local = [tuple((x - box.x0, y - box.y0) for x, y in one) for one in (ring, *holes)]
     return Polygon(
@@ -248,8 +240,6 @@ def same_whole(page: Page, things: Things) -> bool:
 
 def apart(page: Page, things: Things) -> Edit:
     """Moves parts away from the middle of them all."""
-    from larch.core.base.shape import union
-
     middle = union(thing.box() for thing in things).centre
     moved = {}
     for thing in things:
@@ -268,9 +258,6 @@ def together(page: Page, things: Things) -> Edit:
 
 def whole_again(page: Page, things: Things) -> Edit:
     """All parts become the whole that they were. Raises ValueError with one sentence if some are missing."""
-    from larch.core.things.geometry.circle import Circle
-    from larch.core.things.geometry.polygon import Polygon
-
     first = things[0]
     fields = {"part": None, "shown": (), "placement": first.placement}
     made: Thing
@@ -318,6 +305,15 @@ def _can_cut(page: Page, things: Things) -> bool:
     )
 
 
+@grants("share")
+def share_as_typed(page: Page, thing: Thing, typed: str) -> Any:
+    """Into as many parts as a person typed; the thing itself where nothing is typed."""
+    if not typed.strip():
+        return thing
+    n, rows, corner = read_share(typed)
+    return share(page, [thing], n, rows, corner).after
+
+
 PARTING: tuple[Action, ...] = (
     Action("put together", lambda p, ts: _("put together"), "puzzle", together, same_whole, rank=30, board=True,
            words="parts whole join again"),
@@ -331,3 +327,4 @@ PARTING: tuple[Action, ...] = (
     _combining("subtract", lambda: _("take the upper from the lowest"), "squares-subtract", "difference minus hole area"),
     *(_sharing(n) for n in SHARES),
 )  # fmt: skip
+register(PARTING, Constructible, at=30)

@@ -14,11 +14,15 @@ from larch.core.figures.rules import RULES, Rule, fits, made_by
 from larch.core.figures.settle import Settler, plan_of, settle
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
 from larch.core.maths.plane.meet import meetings
-from larch.core.maths.plane.near import distance, parameter, within
+from larch.core.maths.plane.near import distance, on_form, parameter, within
+from larch.core.model.action import named
+from larch.core.model.capabilities import Geometric, LooksAt, Plots
 from larch.core.model.edit import Edit
+from larch.core.model.kinds import kinds
 from larch.core.model.page import Page
 from larch.core.model.snapping import hold_point
-from larch.core.model.thing import Thing, kinds
+from larch.core.model.thing import Thing
+from larch.core.things.geometry.point import Point as PointThing
 
 PRIME = "′"
 
@@ -36,10 +40,10 @@ def figures_near(page: Page, things: Sequence[Thing], at: Point, reach: float) -
     """The figures, and the graphs on axes, whose line comes within reach of a place, the topmost first."""
     found: list[tuple[Thing, Form]] = []
     candidates = list(reversed(things))
-    for axes in [thing for thing in candidates if thing.kind() == "axes"]:
+    for axes in [thing for thing in candidates if isinstance(thing, Plots) and isinstance(thing, LooksAt)]:
         candidates += [curve for curve in axes.uses(page) if curve not in candidates]
     for thing in candidates:
-        form = thing.form_on(page)
+        form = thing.form_on(page) if isinstance(thing, Geometric) else None
         if form is not None and (isinstance(thing, Figure) or isinstance(form, Graph)):
             endless = isinstance(form, Line) and form.form in ("ray", "line")
             if endless or box_round(form).grown(reach).holds(*at):
@@ -58,9 +62,6 @@ def point_at(page: Page, things: Sequence[Thing], at: Point, reach: float, snap:
     if crossing is not None:
         return crossing
     if curves:
-        from larch.core.maths.plane.near import on_form
-        from larch.core.things.geometry.point import Point as PointThing
-
         ref, form = min(curves, key=lambda curve: distance(curve[1], at))
         t = parameter(form, at)
         return Pick("", on_form(form, t), PointThing(rule="on", of=(ref,), values=(t,)), _("on the line"))
@@ -99,8 +100,6 @@ def _curves(figure: Thing, form: Form) -> list[tuple[str, Form]]:
 
 
 def _crossing(curves: list[tuple[str, Form]], at: Point, reach: float) -> Pick | None:
-    from larch.core.things.geometry.point import Point as PointThing
-
     best: tuple[float, Pick] | None = None
     for i, (one, form) in enumerate(curves[:6]):
         for other, second in curves[i + 1 : 6]:
@@ -118,8 +117,6 @@ def _crossing(curves: list[tuple[str, Form]], at: Point, reach: float) -> Pick |
 
 def new_point(page: Page, at: Point, reach: float, snap: bool = True) -> Pick:
     """A new free point: on axes a plotted one, at crossings of grid or paper where those are near."""
-    from larch.core.things.geometry.point import Point as PointThing
-
     axes = axes_under(page, [at])
     if axes is not None:
         crossing = axes.grid_point(at)
@@ -201,7 +198,7 @@ def with_points(page: Page, picks: Sequence[Pick]) -> tuple[Page, list[str]]:
             refs.append(seen[one.at])
         else:
             assert one.fresh is not None
-            page = page.put(one.fresh.christened(page))
+            page = page.put(named(page, one.fresh))
             refs.append(page.things[-1].id)
             seen[one.at] = refs[-1]
     return settle(page), refs

@@ -11,9 +11,13 @@ from typing import NamedTuple
 
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things
+from larch.core.maths import geometry
+from larch.core.model.action import Action, Things, register
+from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.words.text import Text
 
 MOST_STEPS = 8
 SIZE = 40.0
@@ -163,9 +167,6 @@ class _Solver:
 
 def given(triangle: object) -> tuple[set[int], set[int], int | None]:
     """What is shown on a triangle: sides and angles by the corner (across), and where it has a right angle."""
-    from larch.core.maths import geometry
-    from larch.core.things.geometry.polygon import Polygon
-
     assert isinstance(triangle, Polygon)
     names = triangle.fact_names()
     shown = set(triangle.all_shown())
@@ -180,8 +181,6 @@ def given(triangle: object) -> tuple[set[int], set[int], int | None]:
 
 def working(triangle: object, unit: str = "") -> list[str]:
     """The lines of the working, beginning with what is given. Raises ValueError with one sentence."""
-    from larch.core.things.geometry.polygon import Polygon
-
     assert isinstance(triangle, Polygon)
     sides, angles, right = given(triangle)
     names = triangle.fact_names()
@@ -202,8 +201,6 @@ def working(triangle: object, unit: str = "") -> list[str]:
 
 def work_out(page: Page, things: Things) -> Edit:
     """Writes the working beside a triangle, and shows all that is found."""
-    from larch.core.things.words.text import Text
-
     triangle = things[0]
     lines = working(triangle, page.scale.unit)
     box = triangle.box()
@@ -222,3 +219,4 @@ SOLVING = (
     Action("work it out", lambda p, ts: _("work it out"), "list-ordered", work_out, _triangle, rank=41,
            words="solve triangle trigonometry sine cosine tangent pythagoras height steps"),
 )  # fmt: skip
+register(SOLVING, Constructible, at=50)

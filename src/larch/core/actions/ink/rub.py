@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.shape import Point, box_of
 from larch.core.base.words import _
+from larch.core.model.capabilities import HasInk
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -28,7 +29,7 @@ def changed(things: Iterable[Thing], change: Change) -> dict[str, Sequence[Thing
     """What is left of each thing that changes."""
     found = {}
     for thing in things:
-        left = None if thing.locked else thing.rubbed(change)
+        left = thing.rubbed(change) if isinstance(thing, HasInk) and not thing.locked else None
         if left is not None:
             found[thing.id] = left
     return found

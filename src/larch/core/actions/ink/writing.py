@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.words import _
+from larch.core.model.capabilities import HasWords, TakesInk
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -25,7 +26,7 @@ def write(page: Page, ink: Ink) -> Edit:
 def _is_writing(thing: Thing) -> bool:
     if isinstance(thing, Ink):
         return thing.nib != "highlighter"
-    return bool(thing.plain_text())
+    return isinstance(thing, HasWords) and bool(thing.plain_text())
 
 
 def _taker(page: Page, ink: Ink) -> Thing | None:
@@ -33,6 +34,6 @@ def _taker(page: Page, ink: Ink) -> Thing | None:
     start = ink.samples()[0]
     x, y = ink.placement.to_page(start[0], start[1])
     for thing in reversed(page.things):
-        if thing.takes_ink and thing.touches(*thing.placement.to_local(x, y), 0):
+        if isinstance(thing, TakesInk) and thing.touches(*thing.placement.to_local(x, y), 0):
             return thing.with_ink(ink)
     return None

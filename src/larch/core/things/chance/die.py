@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from functools import partial
 from typing import TYPE_CHECKING, ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
-from larch.core.base.shape import Box
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
@@ -23,7 +23,7 @@ SIDE = 84.0
 FACES = (4, 6, 8, 10, 12, 20)
 
 
-class Die(Thing, frozen=True, kw_only=True, tag="die"):
+class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
     """A fair die: its upper face, and how often each face came up so far (lowest first).
 
     Raises ValueError for a face it does not have or a tally that does not fit.
@@ -94,7 +94,7 @@ class Die(Thing, frozen=True, kw_only=True, tag="die"):
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
 
-    def tap_action(self) -> str:
+    def tap_action(self, at: Point) -> str:
         return "roll"
 
 

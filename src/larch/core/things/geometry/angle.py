@@ -12,7 +12,7 @@ from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle as AngleForm
 from larch.core.maths.plane.forms import Line, NotThere, direction, span_of, towards
 from larch.core.maths.plane.near import distance
-from larch.core.model.action import Action
+from larch.core.model.capabilities import Constructible
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact
@@ -29,7 +29,7 @@ def angle_word(degrees: float) -> str:
     return _("acute angle") if degrees < 90 else _("obtuse angle") if degrees < 180 else _("reflex angle")
 
 
-class Angle(Figure, frozen=True, kw_only=True, tag="angle"):
+class Angle(Constructible, Figure, frozen=True, kw_only=True, tag="angle"):
     """Its vertex is its placement; arms: a point on each, in its own coordinates. way_round: "inner", "outer" or "turn",
     which runs counter-clockwise from the first arm to the second."""
 
@@ -113,7 +113,7 @@ class Angle(Figure, frozen=True, kw_only=True, tag="angle"):
     def handles(self) -> tuple[Handle, ...]:
         if self.rule:
             return ()
-        return tuple(Handle(str(i), x, y, _("arm")) for i, (x, y) in enumerate(self.arms))
+        return tuple(Handle(str(i), x, y, _("arm"), held=True) for i, (x, y) in enumerate(self.arms))
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
         if self.rule or math.hypot(x, y) < 1e-6:
@@ -122,6 +122,3 @@ class Angle(Figure, frozen=True, kw_only=True, tag="angle"):
         arms[int(name)] = (x, y)
         changed: Thing = self.replace(arms=tuple(arms))
         return changed
-
-    def actions(self) -> tuple[Action, ...]:
-        return self.rule_actions()

@@ -9,10 +9,10 @@ from typing import TYPE_CHECKING
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.thing import Snap, Thing
+from larch.core.things.geometry.cornered import Cornered
 
 if TYPE_CHECKING:
     from larch.core.model.page import Page
-    from larch.core.things.geometry.polygon import Polygon
 
 MOST = 600  # pairs of corners that are compared
 
@@ -31,7 +31,7 @@ def corners_of(thing: Thing, page: Page) -> list[Point]:
     return [(form.x, form.y)] if isinstance(form, Spot) else []
 
 
-def corner_snap(shape: Polygon, page: Page, others: Iterable[Thing], reach: float) -> Snap | None:
+def corner_snap(shape: Cornered, page: Page, others: Iterable[Thing], reach: float) -> Snap | None:
     """The shift that lays the nearest pair of corners on each other, if one is within reach."""
     mine = shape.form().corners
     best: tuple[float, Point, Point] | None = None

@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.maths import geometry
-
-if TYPE_CHECKING:
-    from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.geometry.cornered import Cornered
 
 SAME = 1e-9
 MOST = 40
@@ -18,7 +15,7 @@ BEYOND = 0.03  # of its size, by which a fold line reaches beyond the shape
 
 
 @remember
-def equal_sides(polygon: Polygon) -> list[list[int]]:
+def equal_sides(polygon: Cornered) -> list[list[int]]:
     """Numbers of sides that are as long as another, by groups."""
     lengths = geometry.sides(polygon.vertices) if len(polygon.vertices) <= MOST else []
     groups: list[list[int]] = []
@@ -33,7 +30,7 @@ def equal_sides(polygon: Polygon) -> list[list[int]]:
 
 
 @remember
-def alongside(polygon: Polygon) -> list[list[int]]:
+def alongside(polygon: Cornered) -> list[list[int]]:
     """Numbers of sides that are parallel to another, by groups; none if that holds of nearly every side."""
     corners = polygon.vertices
     if not 4 <= len(corners) <= 8:
@@ -52,7 +49,7 @@ def alongside(polygon: Polygon) -> list[list[int]]:
 
 
 @remember
-def fold_axes(polygon: Polygon) -> list[tuple[Point, Point]]:
+def fold_axes(polygon: Cornered) -> list[tuple[Point, Point]]:
     """The mirror axes, from edge to edge and a little beyond; own coordinates.
 
     Corner i is laid on corner k - i: the axis halves the way between them.

@@ -6,16 +6,16 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
-from larch.core.actions.arrange.arrange import toggle
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure
 from larch.core.figures.on_axes import coordinate_facts
 from larch.core.figures.reshape import reshaped
 from larch.core.maths.plane.forms import Line as LineForm
-from larch.core.maths.plane.forms import Path, direction
+from larch.core.maths.plane.forms import direction
 from larch.core.maths.plane.near import distance
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, only, toggle
+from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
@@ -30,7 +30,7 @@ def form_word(form: str) -> str:
     return {"segment": _("segment"), "ray": _("ray"), "line": _("line"), "vector": _("vector")}.get(form, form)
 
 
-class Line(Figure, frozen=True, kw_only=True, tag="line"):
+class Line(Constructible, Figure, frozen=True, kw_only=True, tag="line"):
     """ends: two points in its own coordinates; form: one of FORMS. dashed: drawn as a help line."""
 
     ends: tuple[Point, Point] = ((0.0, 0.0), (256.0, 0.0))
@@ -112,7 +112,7 @@ class Line(Figure, frozen=True, kw_only=True, tag="line"):
     def handles(self) -> tuple[Handle, ...]:
         if self.rule:
             return ()
-        return tuple(Handle(str(i), x, y, _("end")) for i, (x, y) in enumerate(self.ends))
+        return tuple(Handle(str(i), x, y, _("end"), held=True) for i, (x, y) in enumerate(self.ends))
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
         if self.rule:
@@ -123,71 +123,7 @@ class Line(Figure, frozen=True, kw_only=True, tag="line"):
         return changed
 
     def actions(self) -> tuple[Action, ...]:
-        return (*LINE_ACTIONS, *self.rule_actions())
-
-
-class Polyline(Figure, frozen=True, kw_only=True, tag="polyline"):
-    """Straight pieces through points in its own coordinates, in order."""
-
-    vertices: tuple[Point, ...] = ((0.0, 128.0), (96.0, 0.0), (192.0, 96.0), (288.0, 32.0))
-    hue: str = "lake"
-
-    icon: ClassVar[str] = "spline"
-    order: ClassVar[int] = 29
-
-    def __post_init__(self) -> None:
-        if not 2 <= len(self.vertices) <= 1000:
-            raise ValueError("a polyline has two to a thousand points")
-        if not all(abs(v) <= FARTHEST for vertex in self.vertices for v in vertex):
-            raise ValueError("a corner must lie on the page")
-
-    @classmethod
-    def title(cls) -> str:
-        return _("polyline")
-
-    @classmethod
-    def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("polyline", _("polyline"), "Shapes", cls, _("path open segments zigzag"))
-
-    def form(self) -> Path:
-        return Path(tuple(self.placement.to_page(*vertex) for vertex in self.vertices), closed=False)
-
-    def formed(self, form: Any) -> Figure:
-        changed: Figure = self.replace(vertices=form.corners, placement=Placement())
-        return changed
-
-    def extent(self) -> Box:
-        return box_of(self.vertices)
-
-    def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
-        yield self.vertices, False
-
-    def touches(self, x: float, y: float, slack: float) -> bool:
-        return distance(Path(self.vertices, False), (x, y)) <= slack + WIDTH
-
-    def facts(self, page: Page) -> Iterator[Fact]:
-        form = self.form()
-        lengths = [math.dist(side.a, side.b) for side in form.sides()]
-        yield length_fact(page, "length", math.fsum(lengths), _("length"), "length")
-        for i, length in enumerate(lengths[:20]):
-            yield length_fact(page, f"piece {i + 1}", length, _("piece {n}").format(n=i + 1), f"piece {i + 1}")
-        yield from self.rule_facts(page)
-
-    def handles(self) -> tuple[Handle, ...]:
-        if self.rule or len(self.vertices) > 60:
-            return ()
-        return tuple(Handle(str(i), x, y, _("corner")) for i, (x, y) in enumerate(self.vertices))
-
-    def with_handle(self, name: str, x: float, y: float) -> Thing:
-        if self.rule:
-            return self
-        vertices = list(self.vertices)
-        vertices[int(name)] = (x, y)
-        changed: Thing = self.replace(vertices=tuple(vertices))
-        return changed
-
-    def actions(self) -> tuple[Action, ...]:
-        return self.rule_actions()
+        return LINE_ACTIONS
 
 
 def _maker(kind: type[Line], form: str) -> Callable[[], Thing]:

@@ -8,14 +8,16 @@ from typing import Any, ClassVar
 from larch.core.base.shape import Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure
+from larch.core.figures.locus import traced
+from larch.core.figures.settling import Settling
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.plane.near import distance
-from larch.core.model.action import Action
+from larch.core.model.capabilities import Constructible
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 
 
-class Locus(Figure, frozen=True, kw_only=True, tag="locus"):
+class Locus(Constructible, Figure, frozen=True, kw_only=True, tag="locus"):
     """of: the point that traces, and the point on a line that moves. lines: the traced branches, page coordinates."""
 
     lines: tuple[tuple[Point, ...], ...] = ()
@@ -39,6 +41,9 @@ class Locus(Figure, frozen=True, kw_only=True, tag="locus"):
             return None
         return Path(tuple(self.placement.to_page(*point) for point in longest), closed=False)
 
+    def worked_out(self, settler: Settling) -> Any:
+        return traced(self, settler) if self.rule == "locus" else None
+
     def formed(self, form: Any) -> Figure:
         changed: Figure = self.replace(lines=form, placement=Placement())
         return changed
@@ -52,6 +57,3 @@ class Locus(Figure, frozen=True, kw_only=True, tag="locus"):
     def facts(self, page: Page) -> Iterator[Fact]:
         yield Fact("branches", len(self.lines), text=str(len(self.lines)), label=_("pieces"))
         yield from self.rule_facts(page)
-
-    def actions(self) -> tuple[Action, ...]:
-        return self.rule_actions()

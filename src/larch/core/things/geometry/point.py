@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Self
 
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import _
@@ -12,7 +12,7 @@ from larch.core.figures.figure import Figure, free_letters
 from larch.core.figures.on_axes import axes_under, pair
 from larch.core.maths.plane.forms import Spot
 from larch.core.maths.plane.near import on_form, parameter
-from larch.core.model.action import Action
+from larch.core.model.capabilities import Constructible, Geometric, Snaps, TakesNames
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.snapping import hold_point
@@ -22,7 +22,7 @@ DOT = 8.0  # page units from its middle to its rim
 FINGER = 14.0
 
 
-class Point(Figure, frozen=True, kw_only=True, tag="point"):
+class Point(Constructible, Snaps, TakesNames, Figure, frozen=True, kw_only=True, tag="point"):
     """A point; its name is its letter. It lies where its placement says."""
 
     hue: str = "berry"
@@ -44,10 +44,10 @@ class Point(Figure, frozen=True, kw_only=True, tag="point"):
     def label(self, page: Page) -> str:
         return _("Point {name}").format(name=self.name) if self.name else _("Point")
 
-    def christened(self, page: Page) -> Thing:
+    def christened(self, page: Page) -> Self:
         if self.name:
             return self
-        changed: Thing = self.replace(name=free_letters(page, 1)[0])
+        changed: Self = self.replace(name=free_letters(page, 1)[0])
         return changed
 
     def turned(self, degrees: float, centre: tuple[float, float]) -> Any:
@@ -111,16 +111,13 @@ class Point(Figure, frozen=True, kw_only=True, tag="point"):
         if held.reason:
             return Snap(held.at[0] - at[0], held.at[1] - at[1], held.reason, (at, held.at))
         for thing in near:
-            form = thing.form_on(page)
+            form = thing.form_on(page) if isinstance(thing, Geometric) else None
             if form is None or isinstance(form, Spot):
                 continue
             foot = on_form(form, parameter(form, at))
             if math.dist(foot, at) <= reach:
                 return Snap(foot[0] - at[0], foot[1] - at[1], _("on {what}").format(what=thing.label(page)), (at, foot))
         return None
-
-    def actions(self) -> tuple[Action, ...]:
-        return self.rule_actions()
 
 
 def read_pair(typed: str) -> tuple[float, float]:

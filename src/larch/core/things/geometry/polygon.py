@@ -3,40 +3,31 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Self
 
-from larch.core.actions.arrange.arrange import ids_of
-from larch.core.base.memo import remember
-from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.base.shape import FARTHEST, Placement, Point, box_of
 from larch.core.base.words import _
-from larch.core.figures.figure import LETTERS, Figure, free_letters, split_letters, used_letters
+from larch.core.figures.figure import free_letters, used_letters
 from larch.core.maths import geometry
-from larch.core.maths.classify import Sort, classify, polygon_name
-from larch.core.maths.plane.forms import Path
+from larch.core.maths.classify import polygon_name
 from larch.core.maths.special import STARTS, drag, regular_corners, star_corners
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.capabilities import Constructible, Snaps, TakesNames
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Snap, Thing
 from larch.core.things.geometry.corner_snap import corner_snap
+from larch.core.things.geometry.cornered import Cornered, sorted_out
 from larch.core.things.geometry.polygon_facts import polygon_facts
 
 MOST_SNAPPING = 40  # corners
-MOST_ALSO = 3  # further words that are said of a shape
 
 
-class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
-    """Corners in its own coordinates, in order. keeps: what it stays while a corner is dragged (see `core.special`), ""
+class Polygon(Constructible, Snaps, TakesNames, Cornered, frozen=True, kw_only=True, tag="polygon"):
+    """Corners in its own coordinates, in order. keeps: what it stays while a corner is dragged (see `maths.special`), ""
     for nothing. holes: rings cut out of it. drawn: its outline came from a hand. about: its area is known nearly only,
     since an arc was made of short sides. Raises ValueError for fewer than three corners or ones out of range."""
-
-    vertices: tuple[Point, ...] = ((0.0, 160.0), (224.0, 160.0), (150.0, 0.0))
-    letters: str = ""
-    keeps: str = ""
-    holes: tuple[tuple[Point, ...], ...] = ()
-    drawn: bool = False
-    about: bool = False
 
     icon: ClassVar[str] = "triangle"
     order: ClassVar[int] = 30
@@ -44,12 +35,6 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
         "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page. "
         "A rhombus stays a rhombus, and so on, until its corners are set free."
     )
-
-    def __post_init__(self) -> None:
-        if not 3 <= len(self.vertices) <= 1000:
-            raise ValueError("a polygon has three to a thousand corners")
-        if not all(abs(v) <= FARTHEST for ring in (self.vertices, *self.holes) for corner in ring for v in corner):
-            raise ValueError("a corner must lie on the page")
 
     @classmethod
     def title(cls) -> str:
@@ -77,43 +62,12 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
             label = _("star with {n} points").format(n=points)
             yield ShelfItem(f"star {points}", label, tray, _maker(star_corners(points), "", "straw"), _("star polygon"))
 
-    def corner_names(self) -> list[str]:
-        """A, B, C …; or the letters it was given."""
-        if self.letters:
-            split = split_letters(self.letters)
-            if len(split) == len(self.vertices):
-                return split
-        if self.drawn:
-            return [" "] * len(self.vertices)
-        if len(self.vertices) <= len(LETTERS):
-            return list(LETTERS[: len(self.vertices)])
-        return [f"P{i + 1}" for i in range(len(self.vertices))]
-
-    def fact_names(self) -> list[str]:
-        """What its facts call the corners: their letters, or the customary ones where some have none or share one."""
-        names = self.corner_names()
-        sound = all(map(str.strip, names)) and len(set(names)) == len(names)
-        return names if sound else self.replace(letters="").corner_names()
-
     def label(self, page: Page) -> str:
         if self.name or self.drawn:
             return self.name or _("Shape")
         word = _(sorted_out(self).kind if len(self.vertices) <= 4 and not self.why else polygon_name(len(self.vertices)))
         word = (word if not sorted_out(self).why else _(polygon_name(len(self.vertices)))).capitalize()
         return f"{word} {''.join(self.corner_names())}".rstrip() if len(self.vertices) < 13 else word
-
-    def sort(self) -> str:
-        """What kind of shape it is, in words, as precisely as it is true; or why it is none."""
-        if self.drawn or self.holes:
-            return _("shape drawn by hand") if self.drawn else _("shape with a hole")
-        found = sorted_out(self)
-        if found.why:
-            return _(found.why).rstrip(".")
-        also = ", ".join(_(word) for word in found.also[:MOST_ALSO])
-        return _("{kind}; also {others}").format(kind=_(found.kind), others=also) if also else _(found.kind)
-
-    def extent(self) -> Box:
-        return box_of(self.vertices)
 
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
         yield self.vertices, True
@@ -130,19 +84,12 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
     def facts(self, page: Page) -> Iterator[Fact]:
         return polygon_facts(self, page)
 
-    def form(self) -> Path:
-        return Path(tuple(self.placement.to_page(*vertex) for vertex in self.vertices))
-
-    def formed(self, form: Any) -> Figure:
-        changed: Figure = self.replace(vertices=form.corners, placement=Placement(), keeps="")
-        return changed
-
-    def christened(self, page: Page) -> Thing:
+    def christened(self, page: Page) -> Self:
         """Letters follow on those that are on the page; those of an image have a prime already."""
         used = used_letters(page)
         if self.letters or self.drawn or len(self.vertices) > 12 or used.isdisjoint(self.corner_names()):
             return self
-        changed: Thing = self.replace(letters="".join(free_letters(page, len(self.vertices))))
+        changed: Self = self.replace(letters="".join(free_letters(page, len(self.vertices))))
         return changed
 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
@@ -156,7 +103,8 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
             return ()
         names = self.corner_names()
         return tuple(
-            Handle(str(i), x, y, _("corner {name}").format(name=names[i])) for i, (x, y) in enumerate(self.vertices)
+            Handle(str(i), x, y, _("corner {name}").format(name=names[i]), held=self.part is None)
+            for i, (x, y) in enumerate(self.vertices)
         )
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
@@ -184,7 +132,7 @@ class Polygon(Figure, frozen=True, kw_only=True, tag="polygon"):
         return tuple(found)
 
     def actions(self) -> tuple[Action, ...]:
-        return (*ACTIONS, *self.rule_actions())
+        return ACTIONS
 
 
 def _stretched(ring: Sequence[Point], across: float, down: float) -> tuple[Point, ...]:
@@ -201,12 +149,6 @@ def _set_free(page: Page, things: Things) -> Edit:
 
 def _keeps_something(page: Page, things: Things) -> bool:
     return bool(things) and all(isinstance(thing, Polygon) and bool(thing.keeps) for thing in things)
-
-
-@remember
-def sorted_out(polygon: Polygon) -> Sort:
-    """What the polygon is; worked out once for each shape of it."""
-    return classify(polygon.vertices)
 
 
 def measures_of(polygon: Polygon, what: str) -> list[str]:

@@ -16,12 +16,13 @@ from larch.core.maths import geometry
 from larch.core.maths.classify import symmetry
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.special import regular_corners
+from larch.core.model.action import wished
 from larch.core.model.fact import Fact, Told, read_number
 from larch.core.model.scale import angle_fact, area_fact, factor, length_fact, read_area, read_length
+from larch.core.things.geometry.cornered import Cornered, sorted_out
 
 if TYPE_CHECKING:
     from larch.core.model.page import Page
-    from larch.core.things.geometry.polygon import Polygon
 
 MOST_REGULAR = 20
 MOST_FOLDED = 40  # corners up to which its fold lines are looked for
@@ -29,7 +30,7 @@ MOST_STATED = 24  # corners up to which each side and angle is stated
 
 
 @remember
-def fold_lines(polygon: Polygon) -> tuple[int, int]:
+def fold_lines(polygon: Cornered) -> tuple[int, int]:
     """Number of mirror axes, and in how many positions it fits itself in a full turn."""
     if len(polygon.vertices) > MOST_FOLDED or polygon.holes:
         return (0, 1)
@@ -37,9 +38,7 @@ def fold_lines(polygon: Polygon) -> tuple[int, int]:
     return (found.axes, found.turns)
 
 
-def polygon_facts(polygon: Polygon, page: Page) -> Iterator[Fact]:
-    from larch.core.things.geometry.polygon import sorted_out
-
+def polygon_facts(polygon: Cornered, page: Page) -> Iterator[Fact]:
     names, place = polygon.fact_names(), polygon.placement.scale
     corners = polygon.vertices
     setter = _Setter(polygon, page, names)
@@ -81,7 +80,7 @@ def polygon_facts(polygon: Polygon, page: Page) -> Iterator[Fact]:
     yield from polygon.rule_facts(page)
 
 
-def _angles(polygon: Polygon, page: Page, names: list[str], crossed: bool, setter: _Setter) -> Iterator[Fact]:
+def _angles(polygon: Cornered, page: Page, names: list[str], crossed: bool, setter: _Setter) -> Iterator[Fact]:
     for i, angle in enumerate(geometry.interior_angles(polygon.vertices)):
         name, label = f"angle {names[i]}", _("angle {corner}").format(corner=names[i])
         if angle is None or crossed:
@@ -91,7 +90,7 @@ def _angles(polygon: Polygon, page: Page, names: list[str], crossed: bool, sette
         yield angle_fact(page, name, angle, label, name, setter.angle(i))
 
 
-def _outer_angles(polygon: Polygon, page: Page, names: list[str]) -> Iterator[Fact]:
+def _outer_angles(polygon: Cornered, page: Page, names: list[str]) -> Iterator[Fact]:
     """Exterior angles, below nothing where the shape is dented, and the way round the outside of each corner."""
     for i, angle in enumerate(geometry.interior_angles(polygon.vertices)):
         if angle is None:
@@ -103,7 +102,7 @@ def _outer_angles(polygon: Polygon, page: Page, names: list[str]) -> Iterator[Fa
             yield angle_fact(page, name, 360 - angle, _("reflex angle {corner}").format(corner=names[i]), name)
 
 
-def _lines_within(polygon: Polygon, page: Page, names: list[str], setter: _Setter) -> Iterator[Fact]:
+def _lines_within(polygon: Cornered, page: Page, names: list[str], setter: _Setter) -> Iterator[Fact]:
     """Heights of a triangle, diagonals of a quadrilateral."""
     corners, place = polygon.vertices, polygon.placement.scale
     if len(corners) == 3:
@@ -127,7 +126,7 @@ def _lines_within(polygon: Polygon, page: Page, names: list[str], setter: _Sette
 class _Setter:
     """Turns what a person types into another polygon, or into a page whose points have moved."""
 
-    def __init__(self, polygon: Polygon, page: Page, names: list[str]) -> None:
+    def __init__(self, polygon: Cornered, page: Page, names: list[str]) -> None:
         self.polygon, self.page, self.names = polygon, page, names
         self.scale = polygon.placement.scale
 
@@ -179,12 +178,7 @@ class _Setter:
         return self.polygon.replace(letters="".join(names))
 
     def share(self, typed: str) -> Any:
-        from larch.core.actions.geometry.parting import read_share, share
-
-        if not typed.strip():
-            return self.polygon
-        n, rows, corner = read_share(typed)
-        return share(self.page, [self.polygon], n, rows, corner).after
+        return wished("share", self.page, self.polygon, typed)
 
     def count(self, typed: str) -> Any:
         count = read_number(typed)

@@ -9,6 +9,7 @@ from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure
 from larch.core.maths import geometry
+from larch.core.model.capabilities import LooksAt
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.scale import area_fact
@@ -39,7 +40,7 @@ PICTURES["fish"] = _scaled(
 )
 
 
-class Silhouette(Thing, frozen=True, kw_only=True, tag="silhouette"):
+class Silhouette(LooksAt, Thing, frozen=True, kw_only=True, tag="silhouette"):
     """An outline to be filled; locked from the start, so that it stays under the shapes. Own coordinates."""
 
     vertices: tuple[Point, ...] = PICTURES["lantern"]

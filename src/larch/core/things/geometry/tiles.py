@@ -6,16 +6,13 @@ import math
 from collections.abc import Callable, Iterator
 from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import put
 from larch.core.base.memo import remember
-from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
+from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.semi_regular import SEMI_REGULAR, semi_regular
 from larch.core.figures.tiling import Cannot, placements, tiling_of
 from larch.core.maths import geometry
 from larch.core.maths.plane.moves import Move
-from larch.core.model.action import Action, Things, only
-from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import area_fact, length_fact, read_length
@@ -117,9 +114,6 @@ class Tiles(Thing, frozen=True, kw_only=True, tag="tiles"):
         size = {"width": min(max(64.0, self.width * across), 4000.0), "height": min(max(64.0, self.height * down), 4000.0)}
         changed: Thing = self.replace(**size)
         return changed
-
-    def actions(self) -> tuple[Action, ...]:
-        return ACTIONS
 
 
 def _maker(pattern: str) -> Callable[[], Thing]:
@@ -234,63 +228,8 @@ def how(tiles: Tiles) -> str:
     return _("round each corner: {kinds}").format(kinds=", ".join(map(str, SEMI_REGULAR[tiles.pattern])))
 
 
-def tessellate(page: Page, things: Things) -> Edit:
-    """Covers the page with a shape. Raises Cannot with the reason if it does not tile."""
-    from larch.core.things.geometry.polygon import Polygon
-
-    shape = things[0]
-    assert isinstance(shape, Polygon)
-    corners = shape.form().corners
-    tiling_of(corners)
-    room = Box(40, 40, max(200.0, page.size[0] - 40), max(200.0, page.size[1] - 40))
-    ring = tuple((x - room.x0, y - room.y0) for x, y in corners)
-    made = Tiles(ring=ring, hue=shape.hue, width=room.width, height=room.height, placement=Placement(room.x0, room.y0))
-    edit = put(page, [made], _("Tessellate"))
-    return Edit(edit.label, edit.before, edit.after, select=edit.select, said=_("It tiles by {how}.").format(how=how(made)))
-
-
-def _can_tessellate(page: Page, things: Things) -> bool:
-    return (
-        len(things) == 1
-        and things[0].kind() == "polygon"
-        and not getattr(things[0], "why", "")
-        and not getattr(things[0], "holes", ())
-    )
-
-
-def take_apart(page: Page, things: Things) -> Edit:
-    """The whole tiles become shapes that can be moved."""
-    from larch.core.things.geometry.polygon import Polygon
-
-    instead: dict[str, list[Thing]] = {}
-    for tiles in things:
-        assert isinstance(tiles, Tiles)
-        rings = [(ring, k) for ring, k in tiles_of(tiles) if tiles.extent().grown(1e-6).covers(box_of(ring))]
-        if not rings:
-            raise ValueError(_("No whole tile lies in the room."))
-        if len(rings) > MOST_LOOSE:
-            raise ValueError(_("These are more than {most} tiles; make the room smaller first.").format(most=MOST_LOOSE))
-        instead[tiles.id] = [
-            Polygon(vertices=ring, letters=" " * len(ring), hue=hue_of(tiles, ring, k), placement=tiles.placement)
-            for ring, k in rings
-        ]
-    after = page.exchange(instead)
-    old = {thing.id for thing in page.things}
-    ids = tuple(t.id for t in after.things if t.id not in old or t.id in instead)
-    return Edit(_("Take apart"), page, after, select=ids)
-
-
 def hue_of(tiles: Tiles, ring: tuple[Point, ...], k: int) -> str:
     """Sets are coloured by their corners; one shape by turns."""
     if tiles.tile():
         return tiles.hue if k % 2 == 0 else tiles.second
     return {3: tiles.hue, 4: tiles.second, 6: "lake", 8: "plum", 12: "clay"}.get(len(ring), tiles.hue)
-
-
-ACTIONS = (
-    Action("take apart", lambda p, ts: _("take the tiles apart"), "puzzle", take_apart, only(Tiles), rank=20, words="loose"),
-)  # fmt: skip
-TESSELLATING = (
-    Action("tessellate", lambda p, ts: _("tessellate"), "grid-3x3", tessellate, _can_tessellate, rank=67,
-           words="tile cover plane pattern tiling"),
-)  # fmt: skip

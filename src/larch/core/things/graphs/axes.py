@@ -9,18 +9,25 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.maths.plane.forms import Form, NotThere, Path, Spot
+from larch.core.figures.figure import free_letters
+from larch.core.figures.settle import settle
+from larch.core.maths.graph import Curve
+from larch.core.maths.plane.forms import Form, Graph, NotThere, Path, Spot
+from larch.core.model.capabilities import LooksAt, Plots
 from larch.core.model.fact import Fact, measure, number_text, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
+from larch.core.things.geometry.point import Point as PointThing
+from larch.core.things.geometry.point import read_pair
 from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.graph_form import graph_on
 
 SMALLEST_SIDE = 40.0
 MOST_PLOTTED = 100
 FINE = 14.0  # page units between the crossings onto which points fall
 
 
-class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
+class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
     """A window onto the plane: ranges in mathematical units, size in page units, y upwards.
 
     Raises ValueError unless every range has a width and every number is finite.
@@ -116,10 +123,6 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
 
     def plot(self, page: Page, points: Sequence[Point]) -> Page:
         """The page with points plotted on these axes. Raises ValueError with one sentence outside the window."""
-        from larch.core.figures.figure import free_letters
-        from larch.core.figures.settle import settle
-        from larch.core.things.geometry.point import Point as PointThing
-
         for x, y in points:
             if not (self.x_min <= x <= self.x_max and self.y_min <= y <= self.y_max):
                 raise ValueError(_("({x}; {y}) lies beyond these axes.").format(x=number_text(x, 3), y=number_text(y, 3)))
@@ -143,6 +146,9 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
         if equation.axes:
             return equation.axes == self.id
         return self.extent().holds(*self.placement.to_local(*equation.box().centre))
+
+    def graph(self, curve: Curve) -> Graph:
+        return graph_on(curve, self)
 
     def facts(self, page: Page) -> Iterator[Fact]:
         for name in ("x_min", "x_max", "y_min", "y_max"):
@@ -192,8 +198,6 @@ class Axes(Thing, frozen=True, kw_only=True, tag="axes"):
 
 def read_points(typed: str) -> list[Point]:
     """ "(2; 3.5) (−1; 4)" as pairs. Raises ValueError with one sentence."""
-    from larch.core.things.geometry.point import read_pair
-
     found = re.findall(r"\(([^()]*)\)", typed) or [typed]
     if len(found) > MOST_PLOTTED:
         raise ValueError(_("At most {n} points can be plotted at once.").format(n=MOST_PLOTTED))

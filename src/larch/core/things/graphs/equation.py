@@ -4,27 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.maths.plane.forms import Form, NotThere
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.capabilities import Geometric, HasWords, Plots
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
-if TYPE_CHECKING:
-    from larch.core.things.graphs.axes import Axes
-
 LONGEST = 1000
 
 
-class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
+class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equation"):
     """source: the text as typed; axes: id of the axes it is linked to, or "" for those it lies on."""
 
     source: str = "y = x"
@@ -70,11 +67,9 @@ class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
         except (ExpressionError, NotDrawn):
             return None
 
-    def axes_on(self, page: Page) -> Axes | None:
+    def axes_on(self, page: Page) -> Plots | None:
         """The axes on which it is drawn: those it is linked to, or the topmost on which it lies."""
-        from larch.core.things.graphs.axes import Axes
-
-        return next((t for t in reversed(page.things) if isinstance(t, Axes) and t.draws(self)), None)
+        return next((t for t in reversed(page.things) if isinstance(t, Plots) and t.draws(self)), None)
 
     def rests_on(self, page: Page) -> tuple[str, ...]:
         axes = self.axes_on(page)
@@ -84,10 +79,8 @@ class Equation(Thing, frozen=True, kw_only=True, tag="equation"):
         curve, axes = self.curve(), self.axes_on(page)
         if curve is None or axes is None:
             return None
-        from larch.core.things.graphs.graph_form import graph_on
-
         try:
-            return graph_on(curve, axes)
+            return axes.graph(curve)
         except NotThere:
             return None
 

@@ -5,20 +5,38 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import TYPE_CHECKING
+from typing import Any, Protocol
 
-from larch.core.base.shape import Point
+from larch.core.base.shape import Placement, Point
 from larch.core.maths.expression import Undefined, value_at, values
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.plane.forms import Graph, NotThere
 
-if TYPE_CHECKING:
-    from larch.core.things.graphs.axes import Axes
+
+class Plane(Protocol):
+    """Axes, as far as a graph on them needs to know."""
+
+    @property
+    def placement(self) -> Placement: ...
+
+    @property
+    def x_min(self) -> float: ...
+    @property
+    def x_max(self) -> float: ...
+    @property
+    def y_min(self) -> float: ...
+    @property
+    def y_max(self) -> float: ...
+    def to_plane(self, x: float, y: float) -> Point: ...
+    def page_of(self, at: Point) -> Point: ...
+    def units(self) -> tuple[float, float]: ...
+    def replace(self, **changes: Any) -> Any: ...
+
 
 OUTSIDE = "The graph has no point there on these axes."
 
 
-def graph_on(curve: Curve, axes: Axes) -> Graph:
+def graph_on(curve: Curve, axes: Plane) -> Graph:
     """Raises NotThere if no part of the graph lies on the axes."""
     bare = axes.replace(id="", name="", hue="needle", grid=True, x_name="x", y_name="y")
     found = _graph(curve, bare)
@@ -28,7 +46,7 @@ def graph_on(curve: Curve, axes: Axes) -> Graph:
 
 
 @lru_cache(64)
-def _graph(curve: Curve, axes: Axes) -> Graph:
+def _graph(curve: Curve, axes: Plane) -> Graph:
     """Dragging moves the same few graphs again and again, so they are kept."""
     upright = curve.along == "x"
     low, high = (axes.x_min, axes.x_max) if upright else (axes.y_min, axes.y_max)

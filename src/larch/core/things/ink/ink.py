@@ -8,12 +8,12 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any, ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.maths.geometry import distance_to_side
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
 from larch.core.model.nibs import DASHES, ENDS, NIBS, Nib, Pen
@@ -30,7 +30,7 @@ BENT = 32  # pieces of a curve through three points
 HEAD, LEAST_HEAD = 3.6, 16.0  # length of an arrow's head in widths of its line, and at least, page units
 
 
-class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
+class Ink(IsInk, Thing, frozen=True, kw_only=True, tag="ink"):
     """points: samples of STRIDE bytes in its own coordinates; width: of the line at full pressure, page units.
 
     nib, dash, ends: see `nibs`. form: "free", "line" (from the first sample to the last) or "curve" (through
@@ -45,7 +45,6 @@ class Ink(Thing, frozen=True, kw_only=True, tag="ink"):
     dash: str = ""
     ends: str = ""
 
-    is_ink: ClassVar[bool] = True
     icon: ClassVar[str] = "pencil"
     help: ClassVar[str] = (
         "Write with pen, finger or mouse. Press the pen again for nibs, straight lines, curves, arrows and dashes. "

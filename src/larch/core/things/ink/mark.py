@@ -6,10 +6,10 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.capabilities import Counts
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
@@ -27,7 +27,7 @@ SMALLEST, LARGEST = 8.0, 400.0
 MOST = 400  # marks in one row
 
 
-class Mark(Thing, frozen=True, kw_only=True, tag="mark"):
+class Mark(Counts, Thing, frozen=True, kw_only=True, tag="mark"):
     """shape: one of MARKS; size: of the square it fills, page units. Raises ValueError for a size out of range."""
 
     shape: str = "dot"

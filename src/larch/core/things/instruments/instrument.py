@@ -6,13 +6,13 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import ClassVar, NamedTuple
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle, Line, NotThere, Path
 from larch.core.maths.plane.near import along, at_share
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.capabilities import Snaps, TurnsOnto, Unaligned
 from larch.core.model.edit import Edit
 from larch.core.model.fact import read_number
 from larch.core.model.page import Page
@@ -35,7 +35,7 @@ class Edge(NamedTuple):
         return math.degrees(math.atan2(self.a[1] - self.b[1], self.b[0] - self.a[0]))
 
 
-class Instrument(Thing, frozen=True, kw_only=True, tag="_instrument"):
+class Instrument(Snaps, TurnsOnto, Unaligned, Thing, frozen=True, kw_only=True, tag="_instrument"):
     """draws: what a pen held along it leaves, "ink" or "figure": a segment, a ray's piece, an arc of geometry."""
 
     draws: str = "ink"
@@ -92,8 +92,18 @@ class Instrument(Thing, frozen=True, kw_only=True, tag="_instrument"):
                     return Snap(at[0] - edge.a[0], at[1] - edge.a[1], _("its zero"), (at, edge.b))
         return None
 
+    def held_turn(self, page: Page, others: Sequence[Thing], degrees: float) -> tuple[float, str]:
+        return _held_turn(self, page, others, degrees)
+
     def actions(self) -> tuple[Action, ...]:
         return INSTRUMENT_ACTIONS
+
+
+def turned_towards(instrument: Instrument, x: float, y: float, rest: float = 0.0) -> Thing:
+    """Turned about its zero so that a place of its own coordinates comes to lie on a direction of its own."""
+    by = math.degrees(math.atan2(-y, x)) - rest
+    changed: Thing = instrument.turned(by, (instrument.placement.x, instrument.placement.y))
+    return changed
 
 
 class Held(NamedTuple):
@@ -171,7 +181,7 @@ def _turn_between(a: float, b: float) -> float:
     return min(off, 180 - off)
 
 
-def held_turn(page: Page, instrument: Instrument, others: Sequence[Thing], degrees: float) -> tuple[float, str]:
+def _held_turn(instrument: Instrument, page: Page, others: Sequence[Thing], degrees: float) -> tuple[float, str]:
     """A turn of an instrument that falls onto multiples of 15°, or makes an edge parallel to a line nearby; and why."""
     turn = instrument.placement.turn + degrees
     ways = [
@@ -190,17 +200,6 @@ def held_turn(page: Page, instrument: Instrument, others: Sequence[Thing], degre
     if abs(turn - target) <= TURN_REACH:
         return degrees + target - turn, f"{target % 360:g}°"
     return degrees, ""
-
-
-def drag_two(before: tuple[Point, Point], after: tuple[Point, Point]) -> tuple[float, Point, Point]:
-    """What two fingers do to an instrument: a turn in degrees about a place, and then a shift."""
-    (ax, ay), (bx, by) = before
-    (cx, cy), (dx, dy) = after
-    turn = math.degrees(math.atan2(ay - by, bx - ax))
-    now = math.degrees(math.atan2(cy - dy, dx - cx))
-    middle = ((ax + bx) / 2, (ay + by) / 2)
-    to = ((cx + dx) / 2, (cy + dy) / 2)
-    return (now - turn + 180) % 360 - 180, middle, (to[0] - middle[0], to[1] - middle[1])
 
 
 def _all_instruments(page: Page, things: Things) -> bool:

@@ -9,6 +9,7 @@ from typing import ClassVar, NamedTuple
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.maths.plane.forms import direction
+from larch.core.model.capabilities import Geometric, LooksAt
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact
@@ -32,7 +33,7 @@ class Reading(NamedTuple):
         return self.second - self.first
 
 
-class Protractor(Instrument, frozen=True, kw_only=True, tag="protractor"):
+class Protractor(LooksAt, Instrument, frozen=True, kw_only=True, tag="protractor"):
     """Its middle is its placement; its base line runs along its own level. full: all round, else a half one."""
 
     full: bool = False
@@ -76,7 +77,7 @@ class Protractor(Instrument, frozen=True, kw_only=True, tag="protractor"):
     def uses(self, page: Page) -> tuple[Thing, ...]:
         """What lies at its middle: it reads that."""
         at = self.centre()
-        return tuple(t for t in page.things if t is not self and t.form_on(page) is not None and _has_point(page, t, at))
+        return tuple(t for t in page.things if t is not self and isinstance(t, Geometric) and _has_point(page, t, at))
 
     def handles(self) -> tuple[Handle, ...]:
         return (Handle("turn about", RADIUS + 4, 0.0, _("turn")),)

@@ -6,10 +6,10 @@ from collections.abc import Iterator, Sequence
 from functools import partial
 from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import _, many
-from larch.core.model.action import Action, Things
+from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.capabilities import Counts, Snaps
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
@@ -20,7 +20,7 @@ DEPTH = 36.0  # how far the thousand's top and side lean back
 HUES = {1: "clay", 10: "lake", 100: "plum", 1000: "moss"}
 
 
-class Block(Thing, frozen=True, kw_only=True, tag="block"):
+class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     """value is 1, 10, 100 or 1000; anything else raises ValueError."""
 
     value: int = 1

@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.model.action import Action, Things, only
+from larch.core.model.capabilities import Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.organisers.connector import Connector
-from larch.core.things.words.rich import TEXT_ACTIONS, Lettered, Paragraph
+from larch.core.things.words.rich import Lettered, Paragraph
 
 SHAPES = ("box", "round", "oval", "diamond", "bare")
 INSETS = {"box": 16.0, "round": 22.0, "oval": 34.0, "diamond": 46.0, "bare": 6.0}
@@ -26,7 +27,7 @@ REACH = 40.0  # from a box to the marks that grow one
 SIDES = {"right": (1, 0), "left": (-1, 0), "down": (0, 1), "up": (0, -1)}
 
 
-class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
+class WordBox(Joinable, Lettered, frozen=True, kw_only=True, tag="box"):
     """width and height: at least; it grows with its words. shape: one of SHAPES. filled: tinted with its colour."""
 
     size: float = 34.0
@@ -38,8 +39,6 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
     paragraphs: tuple[Paragraph, ...] = (Paragraph(align="centre"),)
 
     icon: ClassVar[str] = "message-square"
-    solid: ClassVar[bool] = True
-    joins: ClassVar[bool] = True
     order: ClassVar[int] = 41
     help: ClassVar[str] = (
         "Press a mark beside a box and a neighbour grows there, joined to it; drag the mark to another thing to join the "
@@ -61,9 +60,6 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("bubble idea concept map node frame")
         yield ShelfItem("box", _("box"), "Organisers", lambda: cls(text=_("lantern")), words)
-        from larch.core.things.organisers.ready_made import organisers
-
-        yield from organisers()
 
     def letter_hue(self) -> str:
         return "needle"
@@ -125,7 +121,7 @@ class WordBox(Lettered, frozen=True, kw_only=True, tag="box"):
         return changed
 
     def actions(self) -> tuple[Action, ...]:
-        return (*ACTIONS, *TEXT_ACTIONS)
+        return ACTIONS
 
 
 def like(box: Thing) -> WordBox:
@@ -135,56 +131,6 @@ def like(box: Thing) -> WordBox:
     fields = ("size", "width", "height", "shape", "filled", "hue", "font", "bold", "paragraphs")
     size = box.placement.scale
     return WordBox(**{name: getattr(box, name) for name in fields}, placement=Placement(scale=size))
-
-
-def grown(page: Page, box: Thing, side: str) -> tuple[Page, str]:
-    """The page with a neighbour of a box on one side, joined to it, where nothing else lies; and the neighbour's id."""
-    from larch.core.figures.settle import settle
-
-    dx, dy = SIDES[side]
-    own = box.box()
-    fresh = like(box)
-    size = fresh.box()
-    x = own.centre[0] + dx * (own.width / 2 + GAP + size.width / 2)
-    y = own.centre[1] + dy * (own.height / 2 + GAP + size.height / 2)
-    step = (size.height if dx else size.width) + 32.0
-    others = [thing.box() for thing in page.things if not thing.is_ink and not isinstance(thing, Connector)]
-    for k in range(24):
-        off = (k + 1) // 2 * (1 if k % 2 else -1) * step
-        at = (x + (0 if dx else off), y + (off if dx else 0))
-        room = size.moved(at[0] - size.centre[0], at[1] - size.centre[1])
-        if not any(room.meets(other) for other in others):
-            break
-    placed = fresh.moved(at[0] - size.centre[0], at[1] - size.centre[1])
-    id, _line = page.put_ids(2)
-    return settle(page.put(placed, Connector(rule="connect", of=(box.id, id), hue=box.hue))), id
-
-
-def grow(page: Page, things: Things, side: str = "right") -> Edit:
-    after, id = grown(page, things[0], side)
-    return Edit(_("Joined box"), page, after, select=(id,))
-
-
-def join(page: Page, things: Things) -> Edit:
-    """Lines from the first of some things to all others, in the order of their depth."""
-    from larch.core.figures.settle import settle
-
-    ends = [thing for thing in things if not isinstance(thing, Connector)]
-    joined = {frozenset(t.of) for t in page.things if isinstance(t, Connector)}
-    made = [
-        Connector(rule="connect", of=(ends[0].id, other.id), hue=getattr(ends[0], "hue", "lake"))
-        for other in ends[1:]
-        if frozenset((ends[0].id, other.id)) not in joined
-    ]
-    if not made:
-        raise ValueError(_("They are joined already."))
-    # Below the things they join, so that no line crosses a picture.
-    low = min(page.things.index(end) for end in ends)
-    return Edit(_("Join"), page, settle(page.insert(low, *made)))
-
-
-def _grower(side: str) -> Callable[[Page, Things], Edit]:
-    return lambda page, things: grow(page, things, side)
 
 
 def _shape_action(shape: str, picture: str) -> Action:
@@ -197,41 +143,13 @@ def _shape_action(shape: str, picture: str) -> Action:
     return Action(f"shape {shape}", lambda p, ts: labels[shape](), picture, run, only(WordBox), rank=57, words="shape frame")
 
 
-GROWN: tuple[tuple[str, Callable[[], str], str], ...] = (
-    ("right", lambda: _("grow a box to the right"), "arrow-right"),
-    ("down", lambda: _("grow a box below"), "arrow-down"),
-    ("left", lambda: _("grow a box to the left"), "arrow-left"),
-    ("up", lambda: _("grow a box above"), "arrow-up"),
-)
-
-
-def _grow_action(side: str, words: Callable[[], str], picture: str) -> Action:
-    search = "concept map linked neighbour node child"
-    return Action(f"grow {side}", lambda p, ts: words(), picture, _grower(side), _one_box, rank=56, words=search)
-
-
-def _can_join(page: Page, things: Things) -> bool:
-    ends = [thing for thing in things if not isinstance(thing, Connector) and not thing.is_ink]
-    return 2 <= len(ends) <= 40 and any(thing.joins for thing in ends)
-
-
-def _one_box(page: Page, things: Things) -> bool:
-    return len(things) == 1 and only(WordBox)(page, things)
-
-
 def _fill(page: Page, things: Things) -> Edit:
     value = not all(getattr(thing, "filled", True) for thing in things)
     return Edit(_("Tint"), page, page.with_things({t.id: t.replace(filled=value) for t in things}))
 
 
 ACTIONS: tuple[Action, ...] = (
-    *(_grow_action(*one) for one in GROWN),
     *(_shape_action(shape, picture) for shape, picture in zip(
         SHAPES, ("square", "square-round-corner", "egg", "diamond", "type"), strict=True)),
     Action("box tint", lambda p, ts: _("tinted or clear"), "paint-bucket", _fill, only(WordBox), rank=66, words="fill"),
 )  # fmt: skip
-JOINING = (
-    Action(
-        "join", lambda p, ts: _("join with lines"), "workflow", join, _can_join, rank=58, words="connect arrow link line"
-    ),
-)

@@ -12,13 +12,14 @@ from larch.core.maths.plane.forms import NotThere, Path
 from larch.core.maths.plane.near import distance
 from larch.core.maths.routing import leaves, squared, straight
 from larch.core.model.action import Action, Things, only
+from larch.core.model.capabilities import HasWords, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
-    from larch.core.figures.settle import Settler
+    from larch.core.figures.settling import Settling
     from larch.core.maths.plane.forms import Form
 
 WIDTH = 6.0
@@ -27,7 +28,7 @@ ARROWS = ("end", "both", "none")
 MOST_OBSTACLES = 40
 
 
-class Connector(Figure, frozen=True, kw_only=True, tag="connector"):
+class Connector(HasWords, Figure, frozen=True, kw_only=True, tag="connector"):
     """of: the ids of the two things. route: where it runs, derived. words: what is written on it. style: one of STYLES;
     arrows: one of ARROWS."""
 
@@ -70,7 +71,7 @@ class Connector(Figure, frozen=True, kw_only=True, tag="connector"):
         changed: Figure = self.replace(route=form.corners, placement=Placement())
         return changed
 
-    def worked_out(self, settler: Settler) -> Form | None:
+    def worked_out(self, settler: Settling) -> Form | None:
         """Raises NotThere if one of its ends is."""
         ends = [settler.thing(id) for id in self.ends_at()]
         if len(ends) != 2 or ends[0] is None or ends[1] is None:
@@ -118,11 +119,11 @@ class Connector(Figure, frozen=True, kw_only=True, tag="connector"):
         return ACTIONS
 
 
-def _obstacles(settler: Settler) -> list[tuple[str, Box]]:
+def _obstacles(settler: Settling) -> list[tuple[str, Box]]:
     """What lines go round, as it lies now."""
     found: list[tuple[str, Box]] = []
     for thing in settler.page.things:
-        if thing.solid and not thing.hidden:
+        if isinstance(thing, Joinable) and thing.solid and not thing.hidden:
             now = settler.thing(thing.id) or thing
             box = now.box()
             if box.width < 600 and box.height < 400:  # what lines may lead to from within is no obstacle

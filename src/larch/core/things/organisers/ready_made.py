@@ -124,6 +124,8 @@ def web() -> Sequence[Thing]:
     return _joined(made, [(1, k) for k in range(2, 6)], arrows="none")
 
 
+ORDER = 41  # after the single box
+
 KINDS: tuple[tuple[str, Callable[[], str], Callable[[], Sequence[Thing]], str], ...] = (
     ("table chart", lambda: _("table with heads"), table_chart, "data chart rows columns"),
     ("t-chart", lambda: _("T-chart"), t_chart, "two sides compare for against"),
@@ -138,7 +140,7 @@ KINDS: tuple[tuple[str, Callable[[], str], Callable[[], Sequence[Thing]], str], 
 )
 
 
-def organisers() -> Iterator[ShelfItem]:
+def shelf() -> Iterator[ShelfItem]:
     for name, label, build, words in KINDS:
         yield ShelfItem(name, label(), TRAY, _first(build), _(words), build)
 

@@ -7,10 +7,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import accumulate
 from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import put
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, only, put
+from larch.core.model.capabilities import HoldsOthers, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.holders import inside
@@ -25,7 +25,7 @@ INSET = 12.0
 TIGHT = 6.0  # between words and the lines above and below them
 
 
-class Table(Thing, frozen=True, kw_only=True, tag="table"):
+class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"):
     """columns and rows: their widths and heights in its own units. header: the first row is a head; first: the first
     column too. Raises ValueError for a table without cells."""
 
@@ -37,10 +37,7 @@ class Table(Thing, frozen=True, kw_only=True, tag="table"):
     hue: str = "slate"
 
     icon: ClassVar[str] = "table"
-    solid: ClassVar[bool] = True
-    joins: ClassVar[bool] = True
     order: ClassVar[int] = 40
-    holds_others: ClassVar[bool] = True
     editor: ClassVar[str] = "cell"
     help: ClassVar[str] = (
         "Double-click a cell to type in it; put ink or anything else in a cell and it goes with the table. Drag the marks "
@@ -223,7 +220,7 @@ def _shared(sizes: tuple[float, ...], k: int, at: float) -> tuple[float, ...]:
     return (*sizes[:k], own, both - own, *sizes[k + 2 :]) if own >= LEAST else sizes
 
 
-def _with(page: Page, before: Table, after: Thing) -> Page:
+def _with(page: Page, before: Table, after: Table) -> Page:
     return page.with_things({before.id: after, **after.rearranged(page, before)})
 
 

@@ -43,7 +43,7 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         for name, pattern in PATTERNS.items():
-            yield ShelfItem(f"paper {name}", pattern.label(), "Papers", _maker(name), pattern.words())
+            yield ShelfItem(f"paper {name}", pattern.label(), "Papers", _maker(name), pattern.words(), None, _dresser(name))
 
     def label(self, page: Page) -> str:
         known = PATTERNS.get(self.paper.pattern)
@@ -54,9 +54,6 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
 
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
         yield self.extent().corners(), True
-
-    def put_out(self, page: Page) -> Edit | None:
-        return dress(page, self.paper)
 
     def facts(self, page: Page) -> Iterator[Fact]:
         yield from paper_facts(self.paper, page.unit / self.placement.scale, lambda paper: self.replace(paper=paper))
@@ -73,16 +70,19 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
         return ACTIONS
 
 
-def _maker(name: str) -> Callable[[], Thing]:
-    def make() -> Thing:
-        paper = fresh_paper(name)
-        if name == "place value":
-            paper = paper.replace(top=0.0, columns=3)
-        if name == "ruled":
-            paper = paper.replace(margin=64.0, step=56.0)
-        return Sheet(paper=paper)
+def _dresser(name: str) -> Callable[[Page], Edit]:
+    return lambda page: dress(page, _paper(name))
 
-    return make
+
+def _maker(name: str) -> Callable[[], Thing]:
+    return lambda: Sheet(paper=_paper(name))
+
+
+def _paper(name: str) -> Paper:
+    paper = fresh_paper(name)
+    if name == "place value":
+        paper = paper.replace(top=0.0, columns=3)
+    return paper.replace(margin=64.0, step=56.0) if name == "ruled" else paper
 
 
 def _under_page(page: Page, things: Things) -> Edit:

@@ -8,10 +8,11 @@ from typing import ClassVar
 
 from msgspec import Struct
 
-from larch.core.base.shape import Box, Placement, Point, union
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.maths.geometry import inside as within_ring
 from larch.core.model.action import Action, Things, only
+from larch.core.model.capabilities import WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
 from larch.core.model.page import Page
@@ -33,7 +34,7 @@ class Rub(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True, g
     radius: float = RADIUS
 
 
-class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
+class Frost(WorksLocked, Thing, frozen=True, kw_only=True, tag="frost"):
     """width and height in its own units. rubs: what has been rubbed off. melted: all of it is gone, for now."""
 
     width: float = 320.0
@@ -43,7 +44,6 @@ class Frost(Thing, frozen=True, kw_only=True, tag="frost"):
     hue: str = "slate"
 
     icon: ClassVar[str] = "snowflake"
-    works_locked: ClassVar[bool] = True
     order: ClassVar[int] = 62
     help: ClassVar[str] = (
         "Lay frost over an answer; at the Board it is rubbed off with a finger or the eraser, and comes back with "
@@ -166,13 +166,6 @@ def covered(page: Page, frost: Frost) -> list[Thing]:
     return below
 
 
-def frost_over(page: Page, things: Things) -> Edit:
-    """Lays frost over a selection, on top of everything."""
-    box = union(thing.box() for thing in things).grown(MARGIN)
-    frost = Frost(width=max(24.0, box.width), height=max(24.0, box.height), placement=Placement(box.x0, box.y0))
-    return Edit(_("Frost"), page, page.put(frost), select=tuple(page.put_ids(1)))
-
-
 def _set(melted: bool, label: str) -> Action:
     def run(page: Page, things: Things) -> Edit:
         return Edit(_(label).capitalize(), page, page.with_things({t.id: t.replace(rubs=(), melted=melted) for t in things}))
@@ -186,8 +179,3 @@ def _set(melted: bool, label: str) -> Action:
 
 
 ACTIONS = (_set(False, "freeze again"), _set(True, "melt it all"))
-FROSTING = (
-    Action("frost over", lambda p, ts: _("frost over"), "snowflake", frost_over,
-           lambda p, ts: bool(ts) and not any(isinstance(t, Frost) for t in ts), rank=69,
-           words="hide cover answer reveal curtain"),
-)  # fmt: skip

@@ -10,6 +10,7 @@ from larch.core.base.words import _
 from larch.core.media.picture_set import LICENCE, drawing
 from larch.core.media.store import NAME
 from larch.core.model.action import Action, Things, only
+from larch.core.model.capabilities import HasMedia, HasWords, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
@@ -20,7 +21,7 @@ USUAL = 150.0  # page units along the longer side of what is put out
 TRIM = ("left", "top", "right", "bottom")
 
 
-class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
+class Picture(HasMedia, HasWords, Joinable, Thing, frozen=True, kw_only=True, tag="picture"):
     """media: name of its bytes in the store. width and height: of the whole of it, in its own units. trim: the shares cut
     off at the left, top, right and bottom. opacity: 0.05 to 1. tinted: drawn in the one colour `hue`.
 
@@ -37,9 +38,6 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
     tinted: bool = False
 
     icon: ClassVar[str] = "image"
-    solid: ClassVar[bool] = True
-    joins: ClassVar[bool] = True
-    roomy: ClassVar[bool] = True
     order: ClassVar[int] = 60
     help: ClassVar[str] = (
         "Search the shelf in any of twenty languages, or bring your own: paste it, drop a file on the page, or Put out › "
@@ -72,7 +70,7 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
         return self.name
 
     def media_names(self) -> tuple[str, ...]:
-        return (*super().media_names(), *((self.media,) if self.media else ()))
+        return (self.media,) if self.media else ()
 
     def is_drawing(self) -> bool:
         return self.media.endswith(".svg")
@@ -87,7 +85,7 @@ class Picture(Thing, frozen=True, kw_only=True, tag="picture"):
     def handles(self) -> tuple[Handle, ...]:
         box = self.extent()
         places = ((0, box.y1 / 2), (box.x1 / 2, 0), (box.x1, box.y1 / 2), (box.x1 / 2, box.y1))
-        return tuple(Handle(f"trim {side}", x, y, _("trim")) for side, (x, y) in zip(TRIM, places, strict=True))
+        return tuple(Handle(f"trim {side}", x, y, _("trim"), roomy=True) for side, (x, y) in zip(TRIM, places, strict=True))
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
         """An edge dragged: what is beyond it is cut off, and can be brought back."""

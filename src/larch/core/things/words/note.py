@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
-from larch.core.actions.arrange.arrange import ids_of
-from larch.core.base.shape import Box
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import _, many
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.capabilities import Joinable, TakesInk, Tappable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.ink.ink import Ink
-from larch.core.things.words.rich import TEXT_ACTIONS, Lettered
+from larch.core.things.words.rich import Lettered
 
 INSET = 20.0
 TAB_HEIGHT = 58.0
@@ -23,7 +23,7 @@ TAB_SIZE = 26.0  # of the type on a tab
 LEAST = 80.0
 
 
-class Note(Lettered, frozen=True, kw_only=True, tag="note"):
+class Note(Joinable, TakesInk, Tappable, Lettered, frozen=True, kw_only=True, tag="note"):
     """width and height: of the sheet, which grows with its words; hue: of the paper. strokes: the ink on it, in its own
     coordinates. folded: only its tab is seen."""
 
@@ -34,12 +34,9 @@ class Note(Lettered, frozen=True, kw_only=True, tag="note"):
     strokes: tuple[Ink, ...] = ()
     hue: str = "straw"
 
-    takes_ink: ClassVar[bool] = True
-    icon: ClassVar[str] = "sticky-note"
-    solid: ClassVar[bool] = True
-    joins: ClassVar[bool] = True
-    order: ClassVar[int] = 61
     taps: ClassVar[int] = 2
+    icon: ClassVar[str] = "sticky-note"
+    order: ClassVar[int] = 61
     help: ClassVar[str] = (
         "Type on a sticky note or write on it with the pen; fold it to a tab and open it again by a double tap. "
         "What is written on it goes with it."
@@ -109,7 +106,7 @@ class Note(Lettered, frozen=True, kw_only=True, tag="note"):
     def edges(self) -> Iterator[tuple[Sequence[tuple[float, float]], bool]]:
         yield self.extent().corners(), True
 
-    def tap_action(self) -> str:
+    def tap_action(self, at: Point) -> str:
         return "fold" if self.folded else ""
 
     def facts(self, page: Page) -> Iterator[Fact]:
@@ -120,7 +117,7 @@ class Note(Lettered, frozen=True, kw_only=True, tag="note"):
         yield Fact("written", len(self.strokes), text=count, label=_("written on it"))
 
     def actions(self) -> tuple[Action, ...]:
-        return (*ACTIONS, *TEXT_ACTIONS)
+        return ACTIONS
 
 
 def fold(page: Page, things: Things) -> Edit:

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import groupby
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Self
 
 import msgspec
 from msgspec import Struct
 
-from larch.core.actions.arrange.arrange import ids_of
 from larch.core.base.words import _
-from larch.core.model.action import Action, Things
-from larch.core.model.edit import Edit
+from larch.core.model.capabilities import Derives, HasWords, Tells
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -104,7 +102,7 @@ def reads_from(size: float) -> float:
     return size * BOARD_WIDTH / PAGE_WIDTH * CAPITAL * SIGHT
 
 
-class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
+class Lettered(HasWords, Tells, Derives, Thing, frozen=True, kw_only=True, tag="_lettered"):
     """A thing with words in it. text; size: of the type in page units; width: where lines wrap, 0 for only where they
     are broken; font: a family, "" for Larch's own. told: what stands in the place of each pair of braces (see
     `core.telling`); derived. Raises ValueError for what can't be read."""
@@ -130,6 +128,15 @@ class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
 
     def bare(self) -> Thing:
         return self.replace(told=()) if self.told else self
+
+    def tells(self) -> bool:
+        return "{" in self.text
+
+    def told_on(self, page: Page) -> Self:
+        from larch.core.things.words.telling import answers
+
+        found = answers(page, self.text)
+        return self if found == self.told else self.replace(told=found)
 
     def letter_hue(self) -> str:
         return self.hue
@@ -224,9 +231,6 @@ class Lettered(Thing, frozen=True, kw_only=True, tag="_lettered"):
         changed: Thing = self.replace(width=min(1e6, max(self.size, now * across)))
         return changed
 
-    def actions(self) -> tuple[Action, ...]:
-        return TEXT_ACTIONS
-
 
 def fonts(chosen: str = "") -> tuple[tuple[str, str], ...]:
     """Families that are shipped, and the one that is chosen."""
@@ -238,69 +242,3 @@ def _one(typed: str, allowed: Sequence[str]) -> str:
     if typed not in allowed:
         raise ValueError(_("“{typed}” is none of the choices.").format(typed=typed[:40]))
     return typed
-
-
-def _all_lettered(page: Page, things: Things) -> bool:
-    return bool(things) and all(isinstance(thing, Lettered) and not thing.locked for thing in things)
-
-
-def _each(label: Callable[[], str], change: Callable[[Lettered], Thing]) -> Callable[[Page, Things], Edit]:
-    def run(page: Page, things: Things) -> Edit:
-        return Edit(label(), page, page.changing(ids_of(things), lambda t: change(t) if isinstance(t, Lettered) else t))
-
-    return run
-
-
-def _action(name: str, label: Callable[[], str], icon: str, rank: int, change: Callable[[Lettered], Thing]) -> Action:
-    return Action(
-        name, lambda p, ts: label(), icon, _each(label, change), _all_lettered, rank=rank, words="text letters words type"
-    )
-
-
-def _toggle(field: str, label: Callable[[], str], icon: str, rank: int) -> Action:
-    """Sets a style on all words of all, or takes it off if all have it."""
-
-    def has(thing: Thing) -> bool:
-        assert isinstance(thing, Lettered)
-        whole = field == "bold" and thing.bold
-        return whole or all(getattr(run, field) for run in spread(thing.runs, len(thing.text)))
-
-    def run(page: Page, things: Things) -> Edit:
-        on = not all(has(thing) for thing in things)
-
-        def change(thing: Thing) -> Thing:
-            assert isinstance(thing, Lettered)
-            changed: Thing = thing.replace(bold=False) if field == "bold" else thing
-            return changed.styled(**{field: on})  # type: ignore[attr-defined, no-any-return]
-
-        return Edit(label(), page, page.changing(ids_of(things), change))
-
-    return Action(field, lambda p, ts: label(), icon, run, _all_lettered, rank=rank, words="text letters words type")
-
-
-def _reads(metres: int) -> Callable[[], str]:
-    return lambda: _("read from {m} m").format(m=metres)
-
-
-def _bigger(by: float) -> Callable[[Lettered], Thing]:
-    return lambda text: text.sized(text.size * by)
-
-
-def _from_distance(size: float) -> Callable[[Lettered], Thing]:
-    return lambda text: text.sized(size / text.placement.scale)
-
-
-TEXT_ACTIONS: tuple[Action, ...] = (
-    _action("larger type", lambda: _("larger type"), "a-arrow-up", 51, _bigger(STEP)),
-    _action("smaller type", lambda: _("smaller type"), "a-arrow-down", 52, _bigger(1 / STEP)),
-    _toggle("bold", lambda: _("bold"), "bold", 53),
-    _action("centred", lambda: _("lines centred"), "text-align-center", 54, lambda t: t.arranged(align="centre")),
-    _toggle("italic", lambda: _("italic"), "italic", 74),
-    _toggle("underline", lambda: _("underlined"), "underline", 74),
-    *(_action(f"reads {m}", _reads(m), "ruler", 75, _from_distance(size)) for m, size in DISTANCES.items()),
-    _action("left", lambda: _("lines to the left"), "text-align-start", 76, lambda t: t.arranged(align="")),
-    _action("right", lambda: _("lines to the right"), "text-align-end", 76, lambda t: t.arranged(align="right")),
-    _action("dots", lambda: _("list with dots"), "list", 77, lambda t: t.arranged(list="dots")),
-    _action("numbers", lambda: _("list with numbers"), "list-ordered", 77, lambda t: t.arranged(list="numbers")),
-    _action("no list", lambda: _("no list"), "text-align-justify", 77, lambda t: t.arranged(list="")),
-)

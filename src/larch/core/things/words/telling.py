@@ -14,11 +14,10 @@ from functools import lru_cache
 from larch.core.base.memo import remember
 from larch.core.figures.figure import Figure
 from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
+from larch.core.model.capabilities import Tells
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.scale import length_fact
-from larch.core.model.thing import Thing
-from larch.core.things.words.rich import Lettered
 
 BRACES = re.compile(r"\{([^{}\n]{0,120})\}")
 UNKNOWN = "?"
@@ -26,15 +25,9 @@ SPARE = "ghjklmnopqrstuvwz"  # names that stand for facts while an expression is
 MOST_POINTS = 60  # points of which every two have a distance that can be named
 
 
-def told(page: Page, thing: Thing) -> Thing:
-    """The words with what they tell at present; the same value if that has not changed."""
-    if not isinstance(thing, Lettered):
-        return thing
-    answers = tuple(answer(page, thing.text, found) for found in BRACES.finditer(thing.text))
-    if answers == thing.told:
-        return thing
-    changed: Thing = thing.replace(told=answers)
-    return changed
+def answers(page: Page, text: str) -> tuple[str, ...]:
+    """What stands at present for each pair of braces."""
+    return tuple(answer(page, text, found) for found in BRACES.finditer(text))
 
 
 def answer(page: Page, text: str, found: re.Match[str]) -> str:
@@ -115,7 +108,7 @@ def known(page: Page) -> Mapping[str, Fact]:
     found: dict[str, Fact] = {}
     points: list[tuple[str, tuple[float, float]]] = []
     for thing in page.things:
-        if isinstance(thing, Lettered):
+        if isinstance(thing, Tells):
             continue
         names_of = getattr(thing, "corner_names", None)
         title = thing.name or ("".join(names_of()) if names_of is not None else "")

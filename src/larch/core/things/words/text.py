@@ -7,17 +7,17 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box
 from larch.core.base.words import _
+from larch.core.model.capabilities import Joinable
 from larch.core.model.thing import ShelfItem
 from larch.core.things.words.rich import TITLE, Lettered, Paragraph
 
 
-class Text(Lettered, frozen=True, kw_only=True, tag="text"):
+class Text(Joinable, Lettered, frozen=True, kw_only=True, tag="text"):
     """Words on the page; see `Lettered`."""
 
     hue: str = "needle"
 
-    joins: ClassVar[bool] = True
-    stretches_down: ClassVar[bool] = False  # its height follows from its lines
+    solid: ClassVar[bool] = False
     icon: ClassVar[str] = "type"
     order: ClassVar[int] = 60
     help: ClassVar[str] = (

@@ -1,0 +1,1 @@
+"""What a pointer does from press to release. No Qt."""

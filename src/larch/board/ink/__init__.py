@@ -1,0 +1,1 @@
+"""Strokes as they are painted, at rest and while they are drawn."""

@@ -1,0 +1,1 @@
+"""Pictures from elsewhere, read and bounded."""

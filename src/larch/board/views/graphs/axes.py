@@ -1,0 +1,176 @@
+"""Axes with the graphs of the equations on them."""
+
+from __future__ import annotations
+
+from typing import Any, ClassVar
+
+from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+
+from larch.board.ink.strokes import polygon_of, ribbon
+from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
+from larch.board.views.base import View, words
+from larch.core.maths.graph import Curve, branches
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
+from larch.core.things.graphs.axes import Axes, tick_text
+from larch.core.things.graphs.equation import Equation
+
+LINE = 3.4
+THIN = 8  # points looked at together when a curve is thinned out
+PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
+
+
+class AxesView(View):
+    kind: ClassVar[type[Thing]] = Axes
+    margin: ClassVar[float] = 56.0
+    needs_numpy: ClassVar[bool] = True
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, Axes)
+        window = QRectF(0, 0, thing.width, thing.height)
+        painter.fillRect(window, PAPER)
+        across, down = thing.ticks()
+        if thing.grid:
+            painter.setPen(QPen(RULING.darker(106), 1.2))
+            lines = [QLineF(x, 0, x, thing.height) for x in (thing.to_local(v, 0)[0] for v in across)]
+            lines += [QLineF(0, y, thing.width, y) for y in (thing.to_local(0, v)[1] for v in down)]
+            if lines:
+                painter.drawLines(lines)
+        painter.save()
+        painter.setClipRect(window.adjusted(-1, -1, 1, 1), Qt.ClipOperation.IntersectClip)
+        for equation in thing.curves(page):
+            curve = equation.curve()
+            if curve is not None:
+                paint_curve(painter, thing, equation, curve)
+        painter.restore()
+        self._lines(painter, thing, across, down)
+
+    def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> None:
+        """The two axes, where zero is or at the nearer edge, with their numbers."""
+        shade = colour(axes.hue)
+        ox, oy = axes.to_local(0, 0)
+        ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
+        painter.setPen(QPen(shade, 2.4))
+        painter.drawLine(QLineF(0, oy, axes.width + 14, oy))
+        painter.drawLine(QLineF(ox, axes.height, ox, -14))
+        painter.setBrush(shade)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.drawPolygon(QPolygonF([QPointF(axes.width + 20 + x, oy + y) for x, y in ((0, 0), (-12, -5), (-12, 5))]))
+        painter.drawPolygon(QPolygonF([QPointF(ox + x, -20 + y) for x, y in ((0, 0), (-5, 12), (5, 12))]))
+        painter.setFont(page_font(20))
+        step_x = across[1] - across[0] if len(across) > 1 else 1.0
+        step_y = down[1] - down[0] if len(down) > 1 else 1.0
+        for value in across:
+            if value != 0 or ox == 0:
+                x = axes.to_local(value, 0)[0]
+                words(painter, QPointF(x, oy + 19), tick_text(value, step_x), NEEDLE, 20)
+        painter.setPen(NEEDLE)
+        for value in down:
+            if value != 0 or (oy == axes.height and ox > 0):
+                y = axes.to_local(0, value)[1]
+                box = QRectF(ox - 60, y - 12, 53, 24)
+                painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tick_text(value, step_y))
+        words(painter, QPointF(axes.width + 38, oy), axes.x_name, NEEDLE, 24, bold=True)
+        words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 24, bold=True)
+
+
+def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
+    """The branches in the axes' own coordinates, as arrays of shape (n, 2)."""
+    import numpy as np
+
+    upright = curve.along == "y"
+    low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
+    found = []
+    for branch in branches(curve.formula, low, high, curve.along):
+        x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
+        across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
+        down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
+        # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
+        far = 20 * (axes.width + axes.height)
+        found.append(np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)]))
+    return found
+
+
+def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> None:
+    lines = curve_polylines(axes, curve)
+    shade = colour(equation.hue)
+    if curve.op != "=":
+        _paint_side(painter, axes, curve, lines, shade)
+    for line in lines:
+        for run in map(thinned, visible_runs(line, axes)):
+            if curve.op in "<>":
+                _paint_dashes(painter, run, shade)
+            else:
+                _paint_line(painter, run, shade)
+
+
+def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:
+    import numpy as np
+
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(shade)
+    polygons, corners = ribbon(run, np.full(len(run), LINE / 2))
+    for polygon in polygons:
+        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
+    for centre, radius in corners:
+        painter.drawEllipse(centre, radius, radius)
+
+
+def _paint_dashes(painter: QPainter, run: Any, shade: QColor) -> None:
+    """The edge of a strict inequality does not belong to it."""
+    painter.setPen(QPen(shade, LINE, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for start in range(0, len(run) - 1, PIECE):
+        painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
+
+
+def visible_runs(line: Any, axes: Axes) -> list[Any]:
+    """The parts of a branch near the window; what lies wholly above, below or beside it is not worth drawing."""
+    import numpy as np
+
+    x, y = line[:, 0], line[:, 1]
+    out = (y < 0) * 1 + (y > axes.height) * 2 + (x < 0) * 4 + (x > axes.width) * 8
+    drawn = (out[:-1] & out[1:]) == 0
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], drawn.astype(np.int8), [0]])))
+    return [line[start : stop + 1] for start, stop in edges.reshape(-1, 2)]
+
+
+def thinned(run: Any) -> Any:
+    """Leaves out points where every one of them lies within a twentieth of a unit of the line without them."""
+    import numpy as np
+
+    whole = (len(run) - 1) // THIN
+    if whole < 2:
+        return run
+    blocks = np.stack([run[k : (whole - 1) * THIN + k + 1 : THIN] for k in range(THIN + 1)])
+    start, end = blocks[0], blocks[-1]
+    along = end - start
+    length = np.hypot(along[:, 0], along[:, 1]) + 1e-12
+    off = np.abs(along[:, 0] * (blocks[:, :, 1] - start[:, 1]) - along[:, 1] * (blocks[:, :, 0] - start[:, 0])) / length
+    keep = np.ones(len(run), dtype=bool)
+    straight = np.flatnonzero(off.max(axis=0) < 0.05)
+    for k in range(1, THIN):
+        keep[straight * THIN + k] = False
+    return run[keep]
+
+
+def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], shade: QColor) -> None:
+    """Shades the side of an inequality."""
+    import numpy as np
+
+    light = QColor(shade)
+    light.setAlpha(40)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(light)
+    above = curve.op in ">≥"
+    for line in lines:
+        if curve.along == "x":
+            edge = 0.0 if above else axes.height
+            ends = [[line[-1, 0], edge], [line[0, 0], edge]]
+            inner = np.column_stack([line[:, 0], np.clip(line[:, 1], 0, axes.height)])
+        else:
+            edge = axes.width if above else 0.0
+            ends = [[edge, line[-1, 1]], [edge, line[0, 1]]]
+            inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
+        painter.drawPolygon(polygon_of(np.concatenate([inner, ends])))
