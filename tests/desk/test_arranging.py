@@ -312,7 +312,7 @@ def test_a_sound_is_put_behind_a_thing_and_goes_into_the_file(hand: Hand, tmp_pa
     path.write_bytes(b"RIFF0000WAVE")
     hand.canvas.select([block])
     hand.window.following.sound_from(path)
-    assert hand.thing(block).link.startswith("sound:") and hand.thing(block).media_names()
+    assert hand.thing(block).link.startswith("sound:") and media_of(hand.thing(block))
     hand.window.following.sound_from(tmp_path / "no.txt")
     assert "no sound" in said[-1]
 

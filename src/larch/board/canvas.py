@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 import sys
-import threading
 import time
 from collections.abc import Callable
 
@@ -28,15 +27,17 @@ from PyQt6.QtWidgets import QWidget
 from larch.board import chrome
 from larch.board.camera import Camera, fitting
 from larch.board.dependents import dependents
+from larch.board.layers import AT_ONCE
 from larch.board.media.arrivals import arrivals
 from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
-from larch.board.stage import AT_ONCE, PageStage
+from larch.board.stage import PageStage
 from larch.board.views import view_of
 from larch.core.base.shape import Point, union
 from larch.core.model.thing import media_of
 from larch.core.session.session import Session
+from larch.services.threads import run_in_pool
 
 REST = 110  # ms without zooming after which the picture is made sharp
 PALM_MM, LEAST_PALM = 35.0, 60.0  # contact from which a touch is a flat hand, in millimetres and at least in pixels
@@ -57,7 +58,10 @@ class Canvas(PageStage):
         self._fetching = False
         self._last_press: Sample | None = None
         self.painted_at = 0.0  # by the monotonic clock
-        self._rest = QTimer(self, interval=REST, singleShot=True, timeout=self._settle)
+        self._rest = QTimer(self)
+        self._rest.setInterval(REST)
+        self._rest.setSingleShot(True)
+        self._rest.timeout.connect(self._settle)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -146,7 +150,7 @@ class Canvas(PageStage):
 
             self._numpy_ready.emit()
 
-        threading.Thread(target=fetch, name="larch numpy", daemon=True).start()
+        run_in_pool(fetch)
 
     def _numpy_arrived(self) -> None:
         if self.surface.waiting:

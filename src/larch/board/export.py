@@ -10,6 +10,7 @@ from PyQt6.QtCore import QMarginsF, QSizeF
 from PyQt6.QtGui import QPageSize, QPainter, QPdfWriter
 
 from larch.board.paint import page_image, page_svg, paint_page, printed_area
+from larch.core.base.foreseen import Foreseen
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.model.page import Page
@@ -22,7 +23,7 @@ RESOLUTION = 300
 Progress = Callable[[int, int], bool]
 
 
-class ExportError(Exception):
+class ExportError(Foreseen):
     """Could not be exported; the message is one sentence for a person."""
 
 

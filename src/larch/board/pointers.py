@@ -73,7 +73,7 @@ class Pointers:
                 continue
             ids = gesture.carried
             gesture.cancel()
-            both = TwoFingers(self.stage, thing, ids, gesture.start or at, at, sample)
+            both = TwoFingers(self.stage, thing, ids, gesture.pressed or at, at, sample)
             self._down[pointer], self._down[sample.pointer] = (both, at), (both, sample)
             return True
         return False

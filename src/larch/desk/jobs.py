@@ -9,9 +9,18 @@ from typing import Any
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from larch.core.base.foreseen import Foreseen
+from larch.services.log import report
+from larch.services.threads import run_in_pool
+
+FORESEEN = (OSError, ValueError, Foreseen)  # a full disk, a file that is none: whoever asked says so
+
 
 class Job(QObject):
-    """One piece of work in a thread of its own. Signals arrive on the interface's thread."""
+    """One piece of work in a thread of the pool. Signals arrive on the interface's thread.
+
+    What goes wrong unforeseen is logged, and said on the screen; so is what nobody answers (`answered`).
+    """
 
     finished = pyqtSignal(object)
     failed = pyqtSignal(object)
@@ -24,12 +33,13 @@ class Job(QObject):
         super().__init__()
         self._work = work
         self._cancelled = threading.Event()
+        self.answered = False
         self._ended.connect(self._release)
-        self._thread = threading.Thread(target=self._run, name="larch job", daemon=True)
+        self._done = threading.Event()
 
     def start(self) -> Job:
         Job.running.add(self)
-        self._thread.start()
+        run_in_pool(self._run)
         return self
 
     def cancel(self) -> None:
@@ -45,17 +55,20 @@ class Job(QObject):
         return not self.cancelled
 
     def wait(self, seconds: float) -> bool:
-        """Waits for the thread, when the program ends; False if it is still running."""
-        self._thread.join(seconds)
-        return not self._thread.is_alive()
+        """Waits for the work to end, when the program ends; False if it is still under way."""
+        return self._done.wait(seconds)
 
     def _run(self) -> None:
         try:
             result = self._work(self)
         except Exception as error:
+            if not isinstance(error, FORESEEN) or not self.answered:
+                report(error, "job")
             self.failed.emit(error)
         else:
             self.finished.emit(result)
+        finally:
+            self._done.set()
         self._ended.emit()
 
     def _release(self) -> None:
@@ -72,6 +85,7 @@ def in_background(
     job = Job(work)
     job.finished.connect(_while_alive(owner, done))
     if failed is not None:
+        job.answered = True
         job.failed.connect(_while_alive(owner, failed))
     return job.start()
 

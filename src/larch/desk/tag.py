@@ -19,18 +19,6 @@ from larch.desk.style import lift
 FEW = 6
 PIN = 16  # height of the thread it hangs on
 GAP = 6
-FOLDED = {  # actions that go into a menu of their own, by their fold or the first word of their names
-    "colour": (lambda: _("colour"), "palette"),
-    "share": (lambda: _("share into…"), "chart-pie"),
-    "construct": (lambda: _("construct"), "drafting-compass"),
-    "order": (lambda: _("order"), "layers"),
-    "picture": (lambda: _("picture"), "image"),
-    "arrange": (lambda: _("arrange"), "layout-grid"),
-    "hold": (lambda: _("can be moved…"), "lock"),
-    "shape": (lambda: _("shape"), "shapes"),
-    "grow": (lambda: _("grow a box"), "workflow"),
-    "line": (lambda: _("joining line"), "spline"),
-}
 
 
 class Tag(QWidget):
@@ -108,12 +96,12 @@ class Tag(QWidget):
         for action in actions_for(page, things):
             if self.canvas.at_board and not action.board:
                 continue
-            first = action.fold or action.name.partition(" ")[0]
-            if first in FOLDED and first not in folded:
-                folded[first] = QMenu(FOLDED[first][0](), menu)
-                folded[first].setIcon(icon(FOLDED[first][1]))
-                menu.addMenu(folded[first])
-            target = folded.get(first, menu)
+            fold = action.fold
+            if fold is not None and fold.name not in folded:
+                folded[fold.name] = QMenu(_(fold.label), menu)
+                folded[fold.name].setIcon(icon(fold.icon))
+                menu.addMenu(folded[fold.name])
+            target = menu if fold is None else folded[fold.name]
             made = target.addAction(icon(action.icon), action.label(page, things))
             if made is not None:
                 made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))

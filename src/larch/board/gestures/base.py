@@ -142,7 +142,7 @@ class Gesture:
 
     pinches: ClassVar[bool] = False
     carried: tuple[str, ...] = ()
-    start: Sample | None = None
+    pressed: Sample | None = None  # where it began, of those
 
     def move(self, sample: Sample) -> None:
         """The pointer moved."""

@@ -54,7 +54,7 @@ class DragThings(Gesture):
 
     def __init__(self, stage: Stage, sample: Sample, thing: Thing) -> None:
         self.stage = stage
-        self.start = sample
+        self.start = self.pressed = sample
         self.thing = thing
         self.dragging = False
         self.shift = (0.0, 0.0)

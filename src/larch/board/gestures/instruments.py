@@ -255,6 +255,7 @@ class Slide(Gesture):
 
     def __init__(self, stage: Stage, sample: Sample, thing: Instrument) -> None:
         self.stage, self.thing, self.start = stage, thing, sample
+        self.pressed = sample
         self.carried = (thing.id,)
         self.change: Change = nothing
 

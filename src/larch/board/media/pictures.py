@@ -15,9 +15,11 @@ from larch.board.media.arrivals import arrivals
 from larch.board.paint import painting
 from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
-from larch.core.media.svg_clean import NotASvg, clean_svg
+from larch.core.media.svg_clean import CleanSvg, NotASvg
 from larch.core.model.fact import number_text
 from larch.core.things.pictures.picture import USUAL, Picture
+from larch.services.threads import run_in_pool
+from larch.services.worker import WorkerError, worker
 
 MOST_SIDE = 12_000  # pixels along a side of what is read
 MOST_PIXELS = 60_000_000
@@ -27,6 +29,7 @@ SHARPEST = 2048  # pixels along the longer side of what is held painted
 HELD = 96 * 2**20  # bytes of painted pictures
 AT_ONCE = 150_000  # bytes of a picture that is read while one waits
 RENDERERS = 16
+SVG_SECONDS = 4.0  # for writing a drawing anew
 DEEPER = 105  # of 255: flat drawings are pale, and one colour needs more depth to show their parts
 SORTS = {"png": "png", "jpeg": "jpg", "jpg": "jpg", "webp": "webp", "gif": "gif"}
 ENDINGS = (".png", ".jpg", ".jpeg", ".webp", ".svg", ".gif")
@@ -54,12 +57,23 @@ def picture_from_file(path: Path) -> Brought:
     return picture_from_bytes(data, path.stem[:100], path.name)
 
 
+def cleaned(data: bytes) -> CleanSvg:
+    """A foreign drawing, written anew from what is harmless; in a process that can be stopped. Raises NotASvg."""
+    request = worker().ask("larch.core.media.svg_clean:clean_plain", data, seconds=SVG_SECONDS)
+    try:
+        fresh, size, dropped = request.wait()
+    except WorkerError as error:
+        words = str(error) if error.kind == "NotASvg" else _("this drawing is too much for Larch.")
+        raise NotASvg(words) from error
+    return CleanSvg(fresh, tuple(size), dropped)
+
+
 def picture_from_bytes(data: bytes, name: str, called: str = "") -> Brought:
     """A picture from the bytes of a file. Raises NoPicture with one sentence."""
     called = called or _("The picture")
     if _looks_like_svg(data):
         try:
-            clean = clean_svg(data)
+            clean = cleaned(data)
         except NotASvg as error:
             raise NoPicture(f"{called}: {error}") from error
         if not QSvgRenderer(QByteArray(clean.data)).isValid():
@@ -159,7 +173,7 @@ class _Painted:
         if key not in self._coming:
             with self._lock:
                 self._coming.add(key)
-            threading.Thread(target=self._fetch, args=(key,), name="larch picture", daemon=True).start()
+            run_in_pool(lambda: self._fetch(key))
         with self._lock:
             others = [image for (name, hue, _wide), image in self._held.items() if (name, hue) == (media, tint)]
         return max(others, key=QImage.width, default=None)

@@ -11,6 +11,7 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTrans
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.look import GOLD, PAPER, page_font
 from larch.board.pointer import Sample
+from larch.board.ticking import at_present
 from larch.core.actions.arrange.arrange import taken_from
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.model.nibs import Pen as InkPen
@@ -67,6 +68,7 @@ class View:
         return thing.touches(x, y, slack)
 
     def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        thing = at_present(thing)
         if type(self).paint_local is not View.paint_local:  # many figures have no body of their own
             painter.save()
             painter.setTransform(transform(thing.placement), True)

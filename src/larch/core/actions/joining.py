@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.settle import settle
-from larch.core.model.action import Action, Things, only, register
+from larch.core.model.action import Action, Fold, Things, only, register
 from larch.core.model.capabilities import IsInk, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -61,6 +61,7 @@ def _grower(side: str) -> Callable[[Page, Things], Edit]:
     return lambda page, things: grow(page, things, side)
 
 
+GROW = Fold("grow", N_("grow a box"), "workflow")
 GROWN: tuple[tuple[str, Callable[[], str], str], ...] = (
     ("right", lambda: _("grow a box to the right"), "arrow-right"),
     ("down", lambda: _("grow a box below"), "arrow-down"),
@@ -71,7 +72,7 @@ GROWN: tuple[tuple[str, Callable[[], str], str], ...] = (
 
 def _grow_action(side: str, words: Callable[[], str], picture: str) -> Action:
     search = "concept map linked neighbour node child"
-    return Action(f"grow {side}", lambda p, ts: words(), picture, _grower(side), _one_box, rank=56, words=search)
+    return Action(f"grow {side}", lambda p, ts: words(), picture, _grower(side), _one_box, rank=56, fold=GROW, words=search)
 
 
 def _can_join(page: Page, things: Things) -> bool:

@@ -13,6 +13,11 @@ def speak(language: str) -> None:
     _current = gettext.translation("larch", _LOCALES, [language], fallback=True)
 
 
+def N_(text: str) -> str:
+    """Marks a text for translation where it is stated once and translated when it is shown, by `_(…)` of what holds it."""
+    return text
+
+
 def _(text: str) -> str:
     return _current.gettext(text)
 

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.files.codec import CodecError, page_from_json, page_to_json
@@ -36,7 +37,7 @@ MOST_PAGES = 5_000
 Picture = Callable[[Page], bytes]
 
 
-class LessonFileError(Exception):
+class LessonFileError(Foreseen):
     """The file can't be read; the message is one sentence for a person."""
 
 

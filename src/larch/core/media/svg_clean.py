@@ -175,3 +175,9 @@ def _size(top: dict[str, str]) -> tuple[float, float]:
     if not all(found):
         found = [view[2], view[3]] if len(view) == 4 and 0 < view[2] < 1e6 and 0 < view[3] < 1e6 else [300.0, 300.0]
     return (found[0], found[1])
+
+
+def clean_plain(data: bytes) -> list[object]:
+    """`clean_svg` in plain values, as they pass between processes: bytes, size, whether anything was left out."""
+    clean = clean_svg(data)
+    return [clean.data, list(clean.size), clean.dropped]

@@ -19,12 +19,21 @@ Things = Sequence[Thing]
 OPERATIONS = "larch.core.actions"  # the package whose modules register what they do
 
 
+class Fold(NamedTuple):
+    """A menu within the menu, in which actions lie together. label: marked with N_."""
+
+    name: str
+    label: str
+    icon: str
+
+
 class Action(Struct, frozen=True):
     """A pure function of a page and the selected things of it, with its name and looks.
 
     fits: whether it makes sense for this selection. rank: lower comes sooner on the tag.
     board: offered to students at the Board. label may depend on the selection. fold: the menu within the menu that it lies
-    in, if not that of the first word of its name.
+    in. words: what else it is called, for the Finder; marked with N_. by_clock: instead of `run`, of what needs the time
+    (seconds since 1970).
     """
 
     name: str
@@ -36,7 +45,12 @@ class Action(Struct, frozen=True):
     rank: int = 50
     board: bool = False
     words: str = ""
-    fold: str = ""
+    fold: Fold | None = None
+    by_clock: Callable[[Page, Things, float], Edit] | None = None
+
+    def edit(self, page: Page, things: Things, now: float) -> Edit:
+        """What it does at a time. Raises ValueError with one sentence where it can't be done."""
+        return self.run(page, things) if self.by_clock is None else self.by_clock(page, things, now)
 
 
 class _Registered(NamedTuple):

@@ -7,10 +7,10 @@ from collections.abc import Callable, Mapping, Sequence
 from larch.core.actions.arrange.holds import allowed
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
-from larch.core.base.words import _, many
+from larch.core.base.words import N_, _, many
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.figures.settle import carried, free_of, settle, without
-from larch.core.model.action import Action, Things, ids_of, put, register, toggle
+from larch.core.model.action import Action, Fold, Things, ids_of, put, register, toggle
 from larch.core.model.capabilities import Counts, IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
@@ -272,6 +272,8 @@ def to_depth(page: Page, id: str, at: int) -> Edit:
     return Edit(_("Order"), page, page.replace(things=(*rest[:at], thing, *rest[at:])))
 
 
+ORDER = Fold("order", N_("order"), "layers")
+COLOUR = Fold("colour", N_("colour"), "palette")
 ARRANGING: tuple[Action, ...] = (
     Action("supply", lambda p, ts: _("no longer a supply") if all(t.supply for t in ts) else _("supply"),
            "infinity", supply, rank=60, words="endless copies source"),
@@ -284,17 +286,17 @@ ARRANGING: tuple[Action, ...] = (
     Action("group", _label(lambda: _("group")), "group", group, _can_group, shortcut="Ctrl+G", rank=64),
     Action("ungroup", _label(lambda: _("ungroup")), "ungroup", ungroup, _grouped, shortcut="Ctrl+Shift+G", rank=65),
     Action("to front", _label(lambda: _("to the front")), "bring-to-front", to_front, shortcut="Ctrl+Shift+Up",
-           rank=70, fold="order", words="above top layer"),
+           rank=70, fold=ORDER, words="above top layer"),
     Action("to back", _label(lambda: _("to the back")), "send-to-back", to_back, shortcut="Ctrl+Shift+Down", rank=71,
-           fold="order", words="below under layer"),
+           fold=ORDER, words="below under layer"),
     Action("up one", _label(lambda: _("one further up")), "arrow-up", lambda p, ts: forward(p, ts, 1),
-           shortcut="Ctrl+Up", rank=70, fold="order", words="forward layer above"),
+           shortcut="Ctrl+Up", rank=70, fold=ORDER, words="forward layer above"),
     Action("down one", _label(lambda: _("one further down")), "arrow-down", lambda p, ts: forward(p, ts, -1),
-           shortcut="Ctrl+Down", rank=71, fold="order", words="backward layer below"),
+           shortcut="Ctrl+Down", rank=71, fold=ORDER, words="backward layer below"),
     Action("hide", _label(lambda: _("hide")), "eye-off", _hide, rank=76, words="invisible layer conceal"),
     Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
            lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words="rotate 90"),
     *(Action(f"colour {hue}", _colour_label(hue), "palette",
-             recolouring(hue), rank=80, words="color paint") for hue in HUES),
+             recolouring(hue), rank=80, fold=COLOUR, words="color paint") for hue in HUES),
 )  # fmt: skip
 register(ARRANGING, at=30)

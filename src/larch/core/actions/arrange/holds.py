@@ -6,8 +6,8 @@ import math
 from collections.abc import Callable
 
 from larch.core.base.shape import Point
-from larch.core.base.words import _
-from larch.core.model.action import Action, Things, register
+from larch.core.base.words import N_, _
+from larch.core.model.action import Action, Fold, Things, register
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
@@ -103,8 +103,9 @@ HOLDS = (
     ("hold upright", f"{ALONG}90", lambda: _("only upright"), "move-vertical"),
     ("hold turn", TURN, lambda: _("only turning"), "refresh-cw"),
 )
+HOLD = Fold("hold", N_("can be moved…"), "lock")
 HOLDING: tuple[Action, ...] = tuple(
-    Action(name, _label(how, words), picture, _holding(how), rank=74, words="lock fix move rail")
+    Action(name, _label(how, words), picture, _holding(how), rank=74, fold=HOLD, words="lock fix move rail")
     for name, how, words, picture in HOLDS
 )
 register(HOLDING, at=20)

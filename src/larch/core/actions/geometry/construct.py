@@ -6,13 +6,13 @@ from collections.abc import Callable, Sequence
 
 from larch.core.actions.geometry.picks import Pick, built
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, place
 from larch.core.figures.rules import RULES, fits
 from larch.core.figures.settle import set_free
 from larch.core.maths.plane.forms import NotThere
 from larch.core.maths.plane.meet import meetings
-from larch.core.model.action import Action, Things, register
+from larch.core.model.action import Action, Fold, Things, register
 from larch.core.model.capabilities import Constructible
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -107,10 +107,11 @@ def _follows(page: Page, things: Things) -> bool:
     return bool(things) and any(isinstance(thing, Figure) and thing.rule for thing in things)
 
 
+CONSTRUCT = Fold("construct", N_("construct"), "drafting-compass")
 CONSTRUCTING = (
     *(
         Action(f"construct {name}", _label(name), rule.icon, _run(name), _fits(name),
-               rank=56 if name in FIRST and len(rule.takes) > 1 else 76, words=f"construct {rule.search}")
+               rank=56 if name in FIRST and len(rule.takes) > 1 else 76, fold=CONSTRUCT, words=f"construct {rule.search}")
         for name, rule in RULES.items()
         if name != "on"
     ),

@@ -26,11 +26,11 @@ from larch.core.actions.geometry.cutting import (
 )
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Placement, Point, box_of, union
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, Part
 from larch.core.figures.settle import without
 from larch.core.maths import geometry
-from larch.core.model.action import Action, Things, grants, put, register
+from larch.core.model.action import Action, Fold, Things, grants, put, register
 from larch.core.model.capabilities import Constructible, IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.fact import read_number
@@ -278,9 +278,12 @@ def whole_again(page: Page, things: Things) -> Edit:
     return Edit(_("Make whole"), page, page.without(rest).with_things({first.id: made}), select=(first.id,))
 
 
+SHARE = Fold("share", N_("share into…"), "chart-pie")
+
+
 def _sharing(n: int) -> Action:
     return Action(f"share {n}", lambda p, ts: _("share into {n}").format(n=n), "chart-pie",
-                  lambda p, ts: share(p, ts, n), lambda p, ts: bool(ts) and all(map(closed, ts)), rank=66,
+                  lambda p, ts: share(p, ts, n), lambda p, ts: bool(ts) and all(map(closed, ts)), rank=66, fold=SHARE,
                   words="fraction equal parts divide split half third quarter")  # fmt: skip
 
 

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
-from larch.core.base.words import _
-from larch.core.model.action import Action, Things, only
+from larch.core.base.words import N_, _
+from larch.core.model.action import Action, Fold, Things, only
 from larch.core.model.capabilities import Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
@@ -133,6 +133,9 @@ def like(box: Thing) -> WordBox:
     return WordBox(**{name: getattr(box, name) for name in fields}, placement=Placement(scale=size))
 
 
+SHAPE = Fold("shape", N_("shape"), "shapes")
+
+
 def _shape_action(shape: str, picture: str) -> Action:
     labels = {"box": lambda: _("square corners"), "round": lambda: _("round corners"), "oval": lambda: _("oval"),
               "diamond": lambda: _("diamond, a question"), "bare": lambda: _("words without a frame")}  # fmt: skip
@@ -140,7 +143,16 @@ def _shape_action(shape: str, picture: str) -> Action:
     def run(page: Page, things: Things) -> Edit:
         return Edit(_("Shape"), page, page.with_things({t.id: t.replace(shape=shape) for t in things}))
 
-    return Action(f"shape {shape}", lambda p, ts: labels[shape](), picture, run, only(WordBox), rank=57, words="shape frame")
+    return Action(
+        f"shape {shape}",
+        lambda p, ts: labels[shape](),
+        picture,
+        run,
+        only(WordBox),
+        rank=57,
+        fold=SHAPE,
+        words="shape frame",
+    )
 
 
 def _fill(page: Page, things: Things) -> Edit:

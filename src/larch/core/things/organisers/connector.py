@@ -6,12 +6,12 @@ from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.maths.plane.forms import NotThere, Path
 from larch.core.maths.plane.near import distance
 from larch.core.maths.routing import leaves, squared, straight
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Fold, Things, only
 from larch.core.model.capabilities import HasWords, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
@@ -131,11 +131,16 @@ def _obstacles(settler: Settling) -> list[tuple[str, Box]]:
     return found[:MOST_OBSTACLES]
 
 
+LINE = Fold("line", N_("joining line"), "spline")
+
+
 def _change(field: str, value: str, label: str, picture: str) -> Action:
     def run(page: Page, things: Things) -> Edit:
         return Edit(_("Joining line"), page, page.with_things({t.id: t.replace(**{field: value}) for t in things}))
 
-    return Action(f"line {value}", lambda p, ts: _(label), picture, run, only(Connector), rank=52, words="arrow style route")
+    return Action(
+        f"line {value}", lambda p, ts: _(label), picture, run, only(Connector), rank=52, fold=LINE, words="arrow style route"
+    )
 
 
 ACTIONS = (

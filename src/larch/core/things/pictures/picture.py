@@ -6,10 +6,10 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.media.picture_set import LICENCE, drawing
 from larch.core.media.store import NAME
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Fold, Things, only
 from larch.core.model.capabilities import HasMedia, HasWords, Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
@@ -211,23 +211,24 @@ def _drawings(page: Page, things: Things) -> bool:
     return only(Picture)(page, things) and all(isinstance(t, Picture) and t.is_drawing() for t in things)
 
 
+PICTURE = Fold("picture", N_("picture"), "image")
 ACTIONS = (
     Action("flip across", lambda p, ts: _("mirror left and right"), "flip-horizontal-2", _mirror("flipped", "Mirror"),
            only(Picture), rank=52, words="flip reverse"),
     Action("flip down", lambda p, ts: _("mirror up and down"), "flip-vertical-2", _mirror("upended", "Mirror"),
-           only(Picture), rank=66, fold="picture", words="flip reverse"),
+           only(Picture), rank=66, fold=PICTURE, words="flip reverse"),
     Action("paler", lambda p, ts: _("paler"), "blend", _strength(-0.2, "Paler"), only(Picture), rank=66,
-           fold="picture", words="transparent opacity see through"),
+           fold=PICTURE, words="transparent opacity see through"),
     Action("stronger", lambda p, ts: _("stronger"), "contrast", _strength(0.2, "Stronger"),
            lambda p, ts: only(Picture)(p, ts) and any(getattr(t, "opacity", 1) < 1 for t in ts), rank=66,
-           fold="picture", words="opacity"),
+           fold=PICTURE, words="opacity"),
     Action("one colour", lambda p, ts: _("its own colours") if all(getattr(t, "tinted", False) for t in ts) else
-           _("in one colour"), "palette", _tint, _drawings, rank=67, fold="picture", words="tint recolour silhouette"),
+           _("in one colour"), "palette", _tint, _drawings, rank=67, fold=PICTURE, words="tint recolour silhouette"),
     Action("fit width", lambda p, ts: _("as wide as the page"), "move-horizontal", _fitted("width"), only(Picture), rank=67,
-           fold="picture", words="background fill size"),
+           fold=PICTURE, words="background fill size"),
     Action("fit height", lambda p, ts: _("as high as the page"), "move-vertical", _fitted("height"), only(Picture), rank=67,
-           fold="picture", words="background fill size"),
+           fold=PICTURE, words="background fill size"),
     Action("untrim", lambda p, ts: _("the whole picture again"), "crop", _untrim,
            lambda p, ts: only(Picture)(p, ts) and any(any(getattr(t, "trim", ())) for t in ts), rank=67,
-           fold="picture", words="crop"),
+           fold=PICTURE, words="crop"),
 )  # fmt: skip

@@ -1,0 +1,215 @@
+"""One process of its own for what may run away or needs a heavy package: algebra, recognition, foreign files.
+
+It is started when first needed, bounded in memory, and each request in time; when it dies or has to be killed, the next
+request starts another. Requests wait in a queue; of those with the same key only the newest counts.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import select
+import struct
+import subprocess
+import sys
+import threading
+import time
+from collections import deque
+from collections.abc import Callable
+from typing import IO, Any
+
+import msgspec
+
+from larch.services.log import report
+
+MEMORY = 1500  # MB that it may take
+PATIENCE = 0.25  # seconds after which a request is not waited for any more that a newer one has replaced
+HEAD = struct.Struct(">I")
+LARGEST = 200 * 2**20  # bytes of one message
+
+
+class WorkerError(Exception):
+    """The work failed: `kind` is the name of what was raised there, or "late", "died", "cancelled"."""
+
+    def __init__(self, kind: str, words: str) -> None:
+        super().__init__(words)
+        self.kind = kind
+
+
+class Request:
+    """Something that was asked for. `call` names a function of Larch as "module:function"; arguments and result are plain
+    values (numbers, texts, bytes, lists, dictionaries)."""
+
+    def __init__(self, call: str, given: tuple[Any, ...], seconds: float, key: str) -> None:
+        self.call, self.given, self.seconds, self.key = call, given, seconds, key
+        self.result: Any = None
+        self.error: WorkerError | None = None
+        self.cancelled = False
+        self.began = 0.0
+        self.ended = threading.Event()
+        self._then: Callable[[Request], None] | None = None
+
+    def cancel(self) -> None:
+        """Its result is not wanted any more. Where it runs already, it is stopped soon."""
+        self.cancelled = True
+
+    def wait(self, seconds: float | None = None) -> Any:
+        """The result. Raises WorkerError; also if it has not come after `seconds`."""
+        if not self.ended.wait(seconds):
+            self.cancel()
+            raise WorkerError("late", "It took too long.")
+        if self.error is not None:
+            raise self.error
+        return self.result
+
+
+class Worker:
+    """The process, and the queue before it."""
+
+    def __init__(self, memory: int = MEMORY) -> None:
+        self._memory = memory
+        self._queue: deque[Request] = deque()
+        self._running: Request | None = None
+        self._change = threading.Condition()
+        self._process: subprocess.Popen[bytes] | None = None
+        self._thread: threading.Thread | None = None
+        self._closed = False
+
+    def ask(
+        self,
+        call: str,
+        *given: Any,
+        seconds: float = 2.0,
+        key: str = "",
+        then: Callable[[Request], None] | None = None,
+    ) -> Request:
+        """Asks for a function to be called. `then` is told, from another thread, when there is a result or an error; not
+        if the request was cancelled or replaced by a newer one with the same key."""
+        request = Request(call, given, seconds, key)
+        request._then = then
+        with self._change:
+            for older in [r for r in (*self._queue, self._running) if r is not None and key and r.key == key]:
+                older.cancel()
+            self._queue.append(request)
+            if self._thread is None:
+                self._thread = threading.Thread(target=self._serve, name="larch worker", daemon=True)
+                self._thread.start()
+            self._change.notify_all()
+        return request
+
+    @property
+    def pid(self) -> int | None:
+        """Of the process that runs at present."""
+        return self._process.pid if self._process is not None and self._process.poll() is None else None
+
+    def close(self) -> None:
+        """Ends the process; what still waits is cancelled."""
+        with self._change:
+            self._closed = True
+            for request in self._queue:
+                request.cancel()
+            self._change.notify_all()
+        self._kill()
+
+    # In the worker's own thread
+
+    def _serve(self) -> None:
+        while True:
+            with self._change:
+                while not self._queue and not self._closed:
+                    self._change.wait()
+                if self._closed:
+                    return
+                request = self._queue.popleft()
+                self._running = request
+            try:
+                self._answer(request)
+            except WorkerError as error:
+                request.error = error
+            except Exception as error:
+                report(error, "worker")
+                request.error = WorkerError("died", "It could not be worked out.")
+                self._kill()
+            with self._change:
+                self._running = None
+            request.ended.set()
+            if request._then is not None and not request.cancelled:
+                try:
+                    request._then(request)
+                except Exception as error:
+                    report(error, "worker's answer")
+
+    def _answer(self, request: Request) -> None:
+        if request.cancelled:
+            raise WorkerError("cancelled", "It is not wanted any more.")
+        process = self._started()
+        assert process.stdin is not None and process.stdout is not None
+        request.began = time.monotonic()
+        message = msgspec.msgpack.encode([request.call, list(request.given)])
+        try:
+            process.stdin.write(HEAD.pack(len(message)) + message)
+            process.stdin.flush()
+            body = self._read(process.stdout, request)
+        except (BrokenPipeError, EOFError) as gone:
+            self._kill()
+            raise WorkerError("died", "It needed more than it may have.") from gone
+        kind, value = msgspec.msgpack.decode(body)
+        if kind:
+            raise WorkerError(kind, value)
+        request.result = value
+
+    def _read(self, pipe: IO[bytes], request: Request) -> bytes:
+        end = request.began + request.seconds
+        head = self._some(pipe, HEAD.size, end, request)
+        size = HEAD.unpack(head)[0]
+        if size > LARGEST:
+            raise EOFError
+        return self._some(pipe, size, end, request)
+
+    def _some(self, pipe: IO[bytes], count: int, end: float, request: Request) -> bytes:
+        """Exactly so many bytes. Kills the process when the time is up, or when nobody wants the answer any more."""
+        found = b""
+        while len(found) < count:
+            now = time.monotonic()
+            if now >= end:
+                self._kill()
+                raise WorkerError("late", "It took too long.")
+            if request.cancelled and now - request.began > PATIENCE:
+                self._kill()
+                raise WorkerError("cancelled", "It is not wanted any more.")
+            if not select.select([pipe], [], [], min(0.05, end - now))[0]:
+                continue
+            piece = pipe.read1(count - len(found))  # type: ignore[attr-defined]
+            if not piece:
+                raise EOFError
+            found += piece
+        return found
+
+    def _started(self) -> subprocess.Popen[bytes]:
+        if self._process is None or self._process.poll() is not None:
+            command = [sys.executable, "-m", "larch.services.worker_process", str(self._memory)]
+            self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+        return self._process
+
+    def _kill(self) -> None:
+        process, self._process = self._process, None
+        if process is not None:
+            process.kill()
+            process.wait()
+            for pipe in (process.stdin, process.stdout):
+                if pipe is not None:
+                    with contextlib.suppress(OSError):
+                        pipe.close()
+
+
+_worker: Worker | None = None
+
+
+def worker() -> Worker:
+    """The one worker of this program."""
+    global _worker
+    if _worker is None:
+        import atexit
+
+        _worker = Worker()
+        atexit.register(_worker.close)
+    return _worker
