@@ -12,6 +12,7 @@ from PyQt6.QtTest import QTest
 from larch.board.media import pictures
 from larch.core.base.shape import Placement
 from larch.core.media.store import store
+from larch.core.model.thing import media_of
 from larch.core.things.numbers.block import Block
 from larch.core.things.papers.sheet import Sheet
 from larch.core.things.pictures.picture import Picture

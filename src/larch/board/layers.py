@@ -151,6 +151,16 @@ class PageLayers(QWidget):
     def things_in(self, box: Box) -> list[Thing]:
         return list(self.page.some(self.surface.index.meeting(box)))
 
+    def seen_in(self, box: Box) -> list[Thing]:
+        """Those whose shown place meets a box: what other hands hold lies where they have it by now."""
+        held = {id for lift in self._lifts.values() for id in lift.things if lift.change is not None}
+        if not held:
+            return self.things_in(box)
+        page = self.preview_page()
+        ids = set(self.surface.index.meeting(box)) - held
+        ids |= {thing.id for thing in page.some(held) if view_of(thing).box(thing).meets(box)}
+        return list(page.some(ids))
+
     def seen(self) -> Box:
         """The part of the page that is seen."""
         return self.camera.box_to_page(Box(0, 0, self.width(), self.height()))

@@ -162,7 +162,7 @@ class PageStage(PageLayers):
 
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""
-        for thing in reversed(self.things_in(Box(*pos, *pos).grown(slack))):
+        for thing in reversed(self.seen_in(Box(*pos, *pos).grown(slack))):
             if self.at_board and untouchable(thing) and not (thing.link or isinstance(thing, WorksLocked)):
                 continue
             local = thing.placement.to_local(*pos)
@@ -181,7 +181,7 @@ class PageStage(PageLayers):
         if not self.at_board:
             return None
         reach = (CORNER + (TOUCH_SLACK if sample.kind == "touch" else 0.0) / 2) / self.camera.scale
-        near = [under] if under is not None else self.things_in(Box(*sample.page_pos, *sample.page_pos).grown(reach))
+        near = [under] if under is not None else self.seen_in(Box(*sample.page_pos, *sample.page_pos).grown(reach))
         for thing in reversed(near):
             if thing.locked or thing.supply or thing.hold or thing.groups or thing.hidden:
                 continue

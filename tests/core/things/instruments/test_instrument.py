@@ -9,13 +9,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
+from larch.core.maths.plane.near import drag_two
 from larch.core.model.page import Page
 from larch.core.model.scale import Scale
 from larch.core.things.geometry.angle import Angle
 from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.instruments.compasses import LEG, Compasses
-from larch.core.things.instruments.instrument import drag_two, held, held_turn, slid
+from larch.core.things.instruments.instrument import held, slid
 from larch.core.things.instruments.protractor import Protractor, reading
 from larch.core.things.instruments.ruler import Ruler
 from larch.core.things.instruments.set_square import SetSquare
@@ -73,14 +74,14 @@ def test_it_reads_nothing_where_no_vertex_lies_and_falls_onto_one_nearby() -> No
 
 def test_instruments_fall_onto_lines_and_along_each_other() -> None:
     page = Page(id="p").put(Line(ends=((100.0, 300.0), (500.0, 260.0))), Ruler(placement=Placement(120, 330, 4.0)))
-    turned, why = held_turn(page, page.things[1], [page.things[0]], 1.0)
+    turned, why = page.things[1].held_turn(page, [page.things[0]], 1.0)
     assert why == "along it"
     assert page.things[1].turned(turned, (120, 330)).edges_on_page()[0].angle == pytest.approx(
         math.degrees(math.atan2(40, 400))
     )
-    free, why = held_turn(page, page.things[1], [], 10.0)
+    free, why = page.things[1].held_turn(page, [], 10.0)
     assert (round(4 + free, 6), why) == (15, "15°")
-    assert held_turn(page, page.things[1], [], 4.0) == (4.0, "")
+    assert page.things[1].held_turn(page, [], 4.0) == (4.0, "")
     square = SetSquare(placement=Placement(200, 338))
     beside = Page(id="p").put(Ruler(placement=Placement(100, 340)), square)
     snap = beside.things[1].snap(beside, [beside.things[0]], 11)

@@ -1,0 +1,1 @@
+"""Clocks and what measures time."""
