@@ -232,7 +232,7 @@ def test_a_link_is_followed_at_the_board_even_on_a_locked_thing(hand: Hand) -> N
 
 def test_outside_links_are_asked_before_they_are_opened(hand: Hand, monkeypatch: pytest.MonkeyPatch) -> None:
     opened: list[str] = []
-    monkeypatch.setattr("larch.desk.following.Following.open_outside", staticmethod(opened.append))
+    monkeypatch.setattr("larch.desk.media.following.Following.open_outside", staticmethod(opened.append))
     hand.put(sheet(300, 200, link="https://larch.example/"))
     hand.canvas.at_board = True
     hand.tap(340, 230)

@@ -17,9 +17,9 @@ from larch.core.things.numbers.block import Block
 from larch.core.things.papers.sheet import Sheet
 from larch.core.things.pictures.picture import Picture
 from larch.core.things.words.text import Text
-from larch.desk import kept
-from larch.desk.arranging_commands import remember
-from larch.desk.findable import findable, pictures_found
+from larch.desk.commands.arrange import remember
+from larch.desk.finder.findable import findable, pictures_found
+from larch.desk.shelf import kept
 from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand, move
 

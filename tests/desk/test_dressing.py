@@ -16,8 +16,8 @@ from larch.core.things.numbers.block import Block
 from larch.core.things.words.note import Note
 from larch.core.things.words.rich import DISTANCES, Run
 from larch.core.things.words.text import Text
-from larch.desk.chip import Chip
-from larch.desk.findable import findable
+from larch.desk.finder.findable import findable
+from larch.desk.toolbar.chip import Chip
 from larch.desk.window import Window
 from larch.services.settings import load_settings
 from tests.board.test_tools import Hand
@@ -151,7 +151,7 @@ def test_turning_back_shows_the_kept_picture_at_once(hand: Hand) -> None:
 
 
 def test_what_lies_outside_is_said_before_anything_is_printed(hand: Hand) -> None:
-    from larch.desk.export_dialog import ExportDialog
+    from larch.desk.dialogs.export import ExportDialog
 
     hand.put(Block(value=100, placement=Placement(2000, 100)))
     w = hand.window

@@ -13,8 +13,8 @@ from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.point import Point
 from larch.core.things.geometry.polygon import Polygon, polygon_on
 from larch.core.things.words.text import Text
-from larch.desk.findable import findable
-from larch.desk.rule_button import RuleButton, example
+from larch.desk.finder.findable import findable
+from larch.desk.toolbar.rule_button import RuleButton, example
 from larch.desk.window import Window
 from tests.board.test_surface import differing
 from tests.board.test_tools import Hand

@@ -15,7 +15,7 @@ from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.table import Table
 from larch.core.things.pictures.frost import Frost
 from larch.core.things.pictures.picture import Picture
-from larch.desk import kept
+from larch.desk.shelf import kept
 from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand
 
@@ -134,7 +134,7 @@ def test_six_pictures_in_a_line_a_table_a_web_and_a_hidden_answer(hand: Hand, tm
 
 def test_all_of_it_by_keyboard(hand: Hand) -> None:
     """Putting out, choosing, ordering, holding and hiding without a pointer."""
-    from larch.desk.findable import findable, pictures_found
+    from larch.desk.finder.findable import findable, pictures_found
 
     pictures_found(hand.window, "lantern")[0].run()
     first = hand.canvas.selection[0]

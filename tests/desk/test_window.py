@@ -16,7 +16,7 @@ from larch.core.model.capabilities import IsInk
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block
 from larch.desk.app import work_to_open
-from larch.desk.findable import findable
+from larch.desk.finder.findable import findable
 from larch.desk.window import Window
 from larch.services.workspace import unsaved_folders
 from tests.samples import stroke
@@ -552,7 +552,7 @@ def test_motion_is_switched_off_and_stays_off(window: Window) -> None:
 
 
 def test_the_help_is_made_from_what_there_is(window: Window) -> None:
-    from larch.desk.help import help_html
+    from larch.desk.dialogs.help import help_html
 
     text = help_html(window)
     for word in ("Ctrl+K", "supply", "die", "F5"):

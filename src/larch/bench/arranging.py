@@ -57,7 +57,7 @@ def searching(app: Any) -> None:
     from PyQt6.QtWidgets import QWidget
 
     from larch.core.media import picture_set
-    from larch.desk.shelf import Shelf
+    from larch.desk.shelf.shelf import Shelf
 
     bare = _memory()
     alone = [timed(lambda word=word: picture_set.search(word)) for word in _typed()]

@@ -194,7 +194,7 @@ class Files(QObject):
     # Exporting
 
     def ask_export(self) -> None:
-        from larch.desk.export_dialog import ExportDialog
+        from larch.desk.dialogs.export import ExportDialog
 
         dialog = ExportDialog(self.window.session.lesson.pages, self.window.canvas.page_id, self.window)
         if not dialog.exec():

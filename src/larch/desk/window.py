@@ -16,31 +16,31 @@ from larch.board.look import icon
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
 from larch.core.session.session import Session
-from larch.desk.commands import Commands
-from larch.desk.editors import Editors
-from larch.desk.facts import FactsCard
+from larch.desk.cards.facts import FactsCard
+from larch.desk.cards.message_bar import Notice
+from larch.desk.cards.tag import Tag
+from larch.desk.commands.command import Commands
+from larch.desk.commands.window_commands import window_commands
+from larch.desk.editors.editors import Editors
 from larch.desk.files import Files
-from larch.desk.in_hand import InHand
-from larch.desk.ledge import Ledge
-from larch.desk.notice import Notice
+from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
-from larch.desk.pages import Pages
-from larch.desk.putting_out import PuttingOut
-from larch.desk.tag import Tag
-from larch.desk.window_commands import window_commands
+from larch.desk.shelf.putting_out import PuttingOut
+from larch.desk.toolbar.in_hand import InHand
+from larch.desk.toolbar.toolbar import Ledge
 from larch.services.settings import Settings, load_settings, save_settings
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
-    from larch.desk.bringing import Bringing
-    from larch.desk.choices import Choices
-    from larch.desk.finder import Finder
-    from larch.desk.following import Following
-    from larch.desk.keeping import Keeping
-    from larch.desk.layers import LayersCard
-    from larch.desk.shelf import Shelf
-    from larch.desk.spread import Spread
-    from larch.desk.steps import StepsCard
+    from larch.desk.cards.layers import LayersCard
+    from larch.desk.cards.steps import StepsCard
+    from larch.desk.finder.finder import Finder
+    from larch.desk.media.bringing import Bringing
+    from larch.desk.media.following import Following
+    from larch.desk.overview.overview import Spread
+    from larch.desk.shelf.keeping import Keeping
+    from larch.desk.shelf.shelf import Shelf
+    from larch.desk.toolbar.choices import Choices
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -159,7 +159,7 @@ class Window(QMainWindow):
 
     @cached_property
     def choices(self) -> Choices:
-        from larch.desk.choices import Choices
+        from larch.desk.toolbar.choices import Choices
 
         made = Choices(self.room, lambda: self.settings.own_hues)
         made.pressed.connect(self.hand.run)
@@ -168,8 +168,8 @@ class Window(QMainWindow):
 
     @cached_property
     def shelf(self) -> Shelf:
-        from larch.desk.keeping import PageGrip
-        from larch.desk.shelf import Shelf
+        from larch.desk.shelf.keeping import PageGrip
+        from larch.desk.shelf.shelf import Shelf
 
         made = Shelf(self.room)
         made.tapped.connect(self.putting.put_out)
@@ -183,19 +183,19 @@ class Window(QMainWindow):
 
     @cached_property
     def following(self) -> Following:
-        from larch.desk.following import Following
+        from larch.desk.media.following import Following
 
         return Following(self)
 
     @cached_property
     def keeping(self) -> Keeping:
-        from larch.desk.keeping import Keeping
+        from larch.desk.shelf.keeping import Keeping
 
         return Keeping(self)
 
     def show_layers(self) -> None:
         """Opens the list of everything on the page, or closes it."""
-        from larch.desk.layers import LayersCard
+        from larch.desk.cards.layers import LayersCard
 
         if self.layers is None or self.layers.canvas is not self.canvas:
             self.layers = LayersCard(self.canvas)
@@ -207,13 +207,13 @@ class Window(QMainWindow):
 
     @cached_property
     def bringing(self) -> Bringing:
-        from larch.desk.bringing import Bringing
+        from larch.desk.media.bringing import Bringing
 
         return Bringing(self)
 
     @cached_property
     def spread(self) -> Spread:
-        from larch.desk.spread import Spread
+        from larch.desk.overview.overview import Spread
 
         made = Spread(self.room)
         made.setGeometry(self.canvas.geometry())
@@ -223,7 +223,7 @@ class Window(QMainWindow):
 
     def show_steps(self) -> None:
         """Opens the list of steps, or closes it."""
-        from larch.desk.steps import StepsCard
+        from larch.desk.cards.steps import StepsCard
 
         if self.steps is None or self.steps.canvas is not self.canvas:
             self.steps = StepsCard(self.canvas)
@@ -234,8 +234,8 @@ class Window(QMainWindow):
 
     @cached_property
     def finder(self) -> Finder:
-        from larch.desk.findable import findable, pictures_found
-        from larch.desk.finder import Finder
+        from larch.desk.finder.findable import findable, pictures_found
+        from larch.desk.finder.finder import Finder
 
         return Finder(self.room, lambda: findable(self), lambda query: pictures_found(self, query))
 
@@ -284,7 +284,7 @@ class Window(QMainWindow):
         if name == "Edit":
             self._selection_menu(menu)
         if name == "Lesson":
-            from larch.desk.window_commands import fill_recent
+            from larch.desk.commands.window_commands import fill_recent
 
             fill_recent(self, menu)
 

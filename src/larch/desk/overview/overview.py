@@ -25,9 +25,9 @@ from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.session.session import Session
-from larch.desk.buttons import icon_button
 from larch.desk.jobs import Job, in_background
-from larch.desk.page_edits import page_edit
+from larch.desk.overview.page_edits import page_edit
+from larch.desk.toolbar.buttons import icon_button
 
 THUMB = QSize(248, 140)
 CELL = QSize(280, 202)

@@ -13,11 +13,11 @@ from larch.board.look import load_fonts
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
 from larch.core.things.words.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
-from larch.desk.buttons import hue_icon, icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import hue_icon, icon_button
 
 if TYPE_CHECKING:
-    from larch.desk.text_editor import TextEditor
+    from larch.desk.editors.words import TextEditor
 
 GAP = 10  # pixels between the bar and the words
 

@@ -14,7 +14,7 @@ from larch.core.model.action import put
 from larch.core.model.capabilities import IsInk, snap_of
 from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem, Thing
-from larch.desk import kept
+from larch.desk.shelf import kept
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

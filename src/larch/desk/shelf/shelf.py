@@ -27,9 +27,9 @@ from larch.core.base.words import _
 from larch.core.media import picture_set
 from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
-from larch.desk import kept
+from larch.desk.finder.search import ranked
 from larch.desk.jobs import in_background
-from larch.desk.search import ranked
+from larch.desk.shelf import kept
 
 TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
          "Pictures", "Papers", "Activities", "Kept")  # fmt: skip
@@ -47,7 +47,7 @@ EMPTY = {
 
 
 def shelf_licence() -> str:
-    from larch.desk.shelf_pictures import licence
+    from larch.desk.shelf.drawings import licence
 
     return licence()
 
@@ -230,7 +230,7 @@ class Shelf(QFrame):
         self._scrolled()
 
     def _found(self, query: str) -> list[ShelfItem]:
-        from larch.desk import shelf_pictures
+        from larch.desk.shelf import drawings as shelf_pictures
 
         if query:
             own = [*self.items, *kept.items()]

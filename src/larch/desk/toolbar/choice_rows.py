@@ -22,9 +22,9 @@ from larch.core.model.fact import MINUS
 from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS, Pen
 from larch.core.things.ink.mark import MARKS
 from larch.core.things.words.rich import DISTANCES, TITLE
-from larch.desk.buttons import GapButton, MarkButton, PenChip, WidthButton
-from larch.desk.choices import Choices
-from larch.desk.rule_button import RuleButton
+from larch.desk.toolbar.buttons import GapButton, MarkButton, PenChip, WidthButton
+from larch.desk.toolbar.choices import Choices
+from larch.desk.toolbar.rule_button import RuleButton
 
 
 def fill(card: Choices, tool: Tool) -> None:

@@ -13,8 +13,8 @@ from larch.board.views import view_of
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
-from larch.desk.buttons import icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import icon_button
 
 FEW = 6
 PIN = 16  # height of the thread it hangs on

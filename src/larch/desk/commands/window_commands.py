@@ -15,9 +15,9 @@ from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS
 from larch.core.model.page import SIZES, Page
 from larch.core.model.page_facts import dress, resize
 from larch.core.model.paper import PATTERNS, fresh_paper
-from larch.desk.arranging_commands import arranging_commands
-from larch.desk.commands import Command
-from larch.desk.geometry_commands import geometry_commands
+from larch.desk.commands.arrange import arranging_commands
+from larch.desk.commands.command import Command
+from larch.desk.commands.geometry import geometry_commands
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -67,7 +67,7 @@ def _select_all(w: Window) -> None:
 
 def _copy(w: Window, cut: bool = False) -> None:
     """To the clipboard, for this or another lesson."""
-    from larch.desk.clipboard import copy_things
+    from larch.desk.media.clipboard import copy_things
 
     copy_things(w.canvas.page, w.canvas.things())
     if cut:
@@ -75,7 +75,7 @@ def _copy(w: Window, cut: bool = False) -> None:
 
 
 def _paste(w: Window) -> None:
-    from larch.desk.clipboard import bring_picture, paste_edit
+    from larch.desk.media.clipboard import bring_picture, paste_edit
 
     if bring_picture(w):
         return
@@ -262,7 +262,7 @@ def _view(w: Window) -> list[Command]:
 
 
 def _show_help(w: Window) -> None:
-    from larch.desk.help import show_help
+    from larch.desk.dialogs.help import show_help
 
     show_help(w)
 

@@ -28,8 +28,8 @@ from larch.core.base.words import _, many
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.desk.buttons import icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import icon_button
 
 WIDTH = 340
 SIDE = 44  # of a row's picture

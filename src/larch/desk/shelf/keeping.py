@@ -13,8 +13,8 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.desk import kept
 from larch.desk.jobs import in_background
+from larch.desk.shelf import kept
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

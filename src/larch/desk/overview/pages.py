@@ -12,7 +12,7 @@ from larch.board.look import icon
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.desk.page_edits import page_edit
+from larch.desk.overview.page_edits import page_edit
 from larch.desk.style import lift
 from larch.services.workspace import fresh_seed
 

@@ -8,7 +8,7 @@ from larch.core.actions.arrange.arrange import same_kind, set_out, set_out_again
 from larch.core.actions.links import contents
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
-from larch.desk.commands import Command
+from larch.desk.commands.command import Command
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

@@ -17,7 +17,7 @@ from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import PAPER
 from larch.core.base.words import _
-from larch.desk.buttons import ToolButton, icon_button
+from larch.desk.toolbar.buttons import ToolButton, icon_button
 
 
 class Ledge(QWidget):

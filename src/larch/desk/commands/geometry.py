@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from larch.core.base.words import _
 from larch.core.figures.rules import RULES
-from larch.desk.commands import Command
+from larch.desk.commands.command import Command
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

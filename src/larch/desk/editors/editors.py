@@ -27,8 +27,8 @@ from larch.core.things.words.text import Text
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
-    from larch.desk.spelling import Spelling
-    from larch.desk.text_editor import TextEditor
+    from larch.desk.editors.spelling import Spelling
+    from larch.desk.editors.words import TextEditor
 
 
 class Editors(QObject):
@@ -45,7 +45,7 @@ class Editors(QObject):
     @cached_property
     def speller(self) -> Spelling:
         """Made when words are first typed."""
-        from larch.desk.spelling import Spelling
+        from larch.desk.editors.spelling import Spelling
 
         return Spelling(self, lambda: self.canvas.session.lesson.language)
 
@@ -57,7 +57,7 @@ class Editors(QObject):
         if thing.editor and thing.locked:
             self.tell(_("It is locked; unlock it to change it."))
         elif isinstance(thing, Lettered):
-            from larch.desk.text_editor import TextEditor
+            from larch.desk.editors.words import TextEditor
 
             self.open = TextEditor(self, thing)
         elif isinstance(thing, Equation):

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout
 
 from larch.core.base.words import _
 from larch.core.model.kinds import kinds
-from larch.desk.shelf_pictures import licence
+from larch.desk.shelf.drawings import licence
 
 if TYPE_CHECKING:
     from larch.desk.window import Window

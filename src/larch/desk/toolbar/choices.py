@@ -11,8 +11,8 @@ from larch.board.look import icon
 from larch.board.tools.base import Tool
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
-from larch.desk.buttons import HueButton, icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import HueButton, icon_button
 
 LARGE = 56 / 44  # targets at the Board over those at the Desk
 MOST_OWN = 3  # own colours that are offered
@@ -39,7 +39,7 @@ class Choices(QFrame):
 
     def open_for(self, tool: Tool) -> None:
         """Fills itself with what can be chosen for a tool."""
-        from larch.desk.choice_rows import fill
+        from larch.desk.toolbar.choice_rows import fill
 
         self.tool = tool
         _empty(self._rows)

@@ -30,8 +30,8 @@ from larch.core.model.fact import Fact, Told
 from larch.core.model.page import Page
 from larch.core.model.page_facts import page_facts
 from larch.core.model.thing import Thing
-from larch.desk.buttons import HueButton, hue_icon, icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import HueButton, hue_icon, icon_button
 
 WIDTH = 288
 MIX = "mix"  # chosen in a list of colours, it opens the dialog in which one is mixed

@@ -9,8 +9,8 @@ from larch.board.canvas import Canvas
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.figures.steps import Step, steps
-from larch.desk.buttons import icon_button
 from larch.desk.style import lift
+from larch.desk.toolbar.buttons import icon_button
 
 WIDTH = 420
 PACE = 1100  # ms from one step to the next

@@ -46,10 +46,10 @@ from larch.core.base.words import _
 from larch.core.files.rich_html import read_html
 from larch.core.things.organisers.box import WordBox
 from larch.core.things.words.rich import LONGEST, Lettered, Paragraph, Run, spread
-from larch.desk.text_bar import TextBar
+from larch.desk.editors.text_bar import TextBar
 
 if TYPE_CHECKING:
-    from larch.desk.editors import Editors
+    from larch.desk.editors.editors import Editors
 
 ROOM = 6.0  # page units round the words, for the caret
 LEAST = 120.0  # page units of width for a text that is still empty

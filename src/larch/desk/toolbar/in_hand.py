@@ -109,7 +109,7 @@ class InHand:
 
     def _offered(self, offer: Offer | None) -> None:
         """Hangs a chip on the page by which what is offered is confirmed."""
-        from larch.desk.chip import Chip
+        from larch.desk.toolbar.chip import Chip
 
         if isinstance(self._chip, Chip):
             self._chip.hide()

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from larch.core.actions.arrange.arrange import set_out_again
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
-from larch.desk.finder import Found
+from larch.desk.finder.finder import Found
 
 MOST_PICTURES = 8
 
@@ -52,7 +52,7 @@ def findable(window: Window) -> list[Found]:
 
 def pictures_found(window: Window, query: str) -> list[Found]:
     """A few drawings of the set, so that the Finder finds them without having listed all."""
-    from larch.desk import shelf_pictures
+    from larch.desk.shelf import drawings as shelf_pictures
 
     if len(query.strip()) < 2:
         return []

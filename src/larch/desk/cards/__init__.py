@@ -1,0 +1,1 @@
+"""Cards and strips beside the page: facts, layers, steps, the tag, messages."""

@@ -1,0 +1,1 @@
+"""Typing on the page. An editor is found by the name that a thing gives (`Thing.editor`)."""

@@ -1,0 +1,1 @@
+"""One search over everything."""

@@ -1,0 +1,1 @@
+"""All pages laid out, and turning them."""

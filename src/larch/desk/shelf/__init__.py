@@ -1,0 +1,1 @@
+"""The drawer of things to put out, and what is kept there."""

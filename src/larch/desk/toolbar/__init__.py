@@ -1,0 +1,1 @@
+"""The ledge with its tools, their choices, and the tool in hand."""
