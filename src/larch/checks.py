@@ -24,7 +24,7 @@ def run_checks(extra: Sequence[str]) -> int:
     steps = [
         ("lint", [str(binaries / "ruff"), "check", "."]),
         ("format", [str(binaries / "ruff"), "format", "--check", "."]),
-        ("types of the core", [str(binaries / "mypy"), "--strict", "src/larch/core", "src/larch/services"]),
+        ("types", [str(binaries / "mypy"), "--strict", "src/larch"]),
         ("layers", [str(binaries / "lint-imports")]),
         ("tests", [sys.executable, "-m", "pytest", "-n", str(min(MOST_AT_ONCE, os.cpu_count() or 1)), "--dist", "loadfile"]),
     ]

@@ -220,7 +220,7 @@ def _facts(asked: argparse.Namespace) -> int:
         return 0
     for page in listed:
         print(page["title"] or "(untitled)")
-        for thing in page["things"]:  # type: ignore[attr-defined]
+        for thing in page["things"]:
             print(f"  {thing['name']}")
             for fact in thing["facts"]:
                 print(f"    {fact['name']}: {fact['text']}")

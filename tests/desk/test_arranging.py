@@ -167,7 +167,7 @@ def test_the_shelf_finds_drawings_and_puts_them_out(hand: Hand) -> None:
         QGuiApplication.processEvents()
         bar.setValue(bar.maximum())
     assert len(window.shelf.cards) > first  # more come as one scrolls
-    assert any("lantern" in found.label for found in pictures_found(window, "lantern"))
+    assert any("lantern" in found.label for found in pictures_found(window.context, "lantern"))
 
 
 def test_an_organiser_is_put_out_whole_in_one_step(hand: Hand) -> None:
@@ -246,7 +246,7 @@ def test_the_list_of_layers_finds_what_lies_behind_and_changes_the_order(hand: H
         Sheet(placement=Placement(280, 180), width=200, height=160, name="over"),
     )
     hand.window.run("layers")
-    card = hand.window.layers
+    card = hand.window._cards["layers"]
     assert card is not None and card.ids == [high, low]
     card.list.setCurrentRow(1)
     assert hand.canvas.selection == (low,)
@@ -274,8 +274,8 @@ def test_ink_is_among_the_layers_and_hundreds_of_them_open_quickly(hand: Hand) -
 
     hand.put(*(stroke(y=100 + k) for k in range(300)))
     hand.window.run("layers")
-    assert hand.window.layers is not None and len(hand.window.layers.ids) == 300
-    rows = hand.window.layers.list
+    assert len(hand.window._cards["layers"].ids) == 300
+    rows = hand.window._cards["layers"].list
     made = [rows.itemWidget(rows.item(k)) is not None for k in range(300)]
     assert made[0] and not made[-1]  # rows are made as they are seen
     rows.scrollToBottom()
@@ -287,13 +287,13 @@ def test_ink_is_among_the_layers_and_hundreds_of_them_open_quickly(hand: Hand) -
 
 def test_arrangements_are_remembered_by_name(hand: Hand) -> None:
     (block,) = hand.put(Block(placement=Placement(100, 100)))
-    remember(hand.window, "start")
+    remember(hand.window.context, "start")
     hand.drag(hand.thing(block).box().centre, (600, 400))
-    remember(hand.window, "end")
-    found = {one.label: one for one in findable(hand.window)}
+    remember(hand.window.context, "end")
+    found = {one.label: one for one in findable(hand.window.context)}
     found["set out again: start"].run()
     assert (hand.thing(block).placement.x, hand.thing(block).placement.y) == (100, 100)
-    {one.label: one for one in findable(hand.window)}["set out again: end"].run()
+    {one.label: one for one in findable(hand.window.context)}["set out again: end"].run()
     assert hand.thing(block).placement.x > 400
 
 

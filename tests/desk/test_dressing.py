@@ -222,7 +222,7 @@ def test_every_pen_setting_is_in_the_finder(hand: Hand) -> None:
     w.run("dash dots")
     pen = w.ledge.tool("pen").pen
     assert (pen.form, pen.ends, pen.dash) == ("line", "both", "dots")
-    words = {found.label for found in findable(w)}
+    words = {found.label for found in findable(w.context)}
     assert {"Write with: crayon", "Rub out: inside a ring", "Paper: polar", "Page size A4", "Sticky note"} <= words
 
 

@@ -48,7 +48,7 @@ def test_the_steps_are_listed_played_and_the_page_follows(window: Window, qtbot)
     meeting_place(window)
     whole = picture(window)
     window.run("steps")
-    card = window.steps
+    card = window._cards["steps"]
     assert card is not None and card.isVisible()
     assert card.list.count() == len(card.steps) == 8
     assert card.steps[-1].words == "Draw the circle about P through A."
@@ -80,7 +80,7 @@ def test_what_is_gone_is_said_in_the_steps(window: Window) -> None:
     window.canvas.commit(Edit("Move", page, flat))
     assert window.canvas.page.thing(points["P"].id).why == "They are parallel."
     window.run("steps")
-    assert any(step.why == "They are parallel." for step in window.steps.steps)
+    assert any(step.why == "They are parallel." for step in window._cards["steps"].steps)
     window.undo()
     assert not window.canvas.page.thing(points["P"].id).why
 
@@ -211,10 +211,10 @@ def test_actions_that_cannot_be_done_say_why(hand: Hand) -> None:
 def test_the_keyboard_alone_constructs(hand: Hand) -> None:
     hand.put(Point(placement=Placement(300, 300)), Point(placement=Placement(500, 300)))
     hand.canvas.select([thing.id for thing in hand.canvas.page.things])
-    found = {one.label: one for one in findable(hand.window)}
+    found = {one.label: one for one in findable(hand.window.context)}
     found["midpoint"].run()
     assert hand.canvas.page.things[-1].rule == "midpoint"
     key(hand.window, KEYS.Key_G)
     assert hand.window.ledge.current.name == "construct"
     hand.window.run("steps")
-    assert hand.window.steps is not None and hand.window.steps.isVisible()
+    assert hand.window._cards["steps"].isVisible()

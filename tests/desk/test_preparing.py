@@ -104,7 +104,7 @@ def test_six_pictures_in_a_line_a_table_a_web_and_a_hidden_answer(hand: Hand, tm
     hand.window.run("set out")
     laid = {thing.id: thing.placement for thing in hand.canvas.page.things}
     hand.window.run("layers")
-    layers = hand.window.layers
+    layers = hand.window._cards["layers"]
     assert layers is not None
     row = layers.list.item(layers.ids.index(answer.id))
     layers.list.scrollToItem(row)
@@ -136,10 +136,10 @@ def test_all_of_it_by_keyboard(hand: Hand) -> None:
     """Putting out, choosing, ordering, holding and hiding without a pointer."""
     from larch.desk.finder.findable import findable, pictures_found
 
-    pictures_found(hand.window, "lantern")[0].run()
+    pictures_found(hand.window.context, "lantern")[0].run()
     first = hand.canvas.selection[0]
     QTest.keyClick(hand.window.canvas, Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
-    found = {one.label: one for one in findable(hand.window)}
+    found = {one.label: one for one in findable(hand.window.context)}
     for label in ("not at the Board", "one further down", "hide", "mirror left and right", "frost over", "Layers"):
         assert label in found, label
     found["only level"].run()

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QToolButton, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QPlainTextEdit, QToolButton, QWidget
 
 from larch.board.canvas import Canvas
 from larch.core.files.lesson_file import read_lesson
@@ -177,7 +177,7 @@ def test_the_finder_finds_commands_things_and_pages(window: Window) -> None:
 def test_every_command_and_action_is_in_the_finder(window: Window) -> None:
     window.show_page("p2")
     window.canvas.select([t.id for t in window.canvas.page.things])
-    found = {f.label for f in findable(window)}
+    found = {f.label for f in findable(window.context)}
     for command in window.commands.listed:
         if command.enabled():
             assert command.label.replace("&", "") in found
@@ -459,13 +459,35 @@ def test_every_control_has_an_accessible_name(window: Window) -> None:
         assert nameless == []
 
 
-def test_a_mistake_of_ours_is_said_and_work_goes_on(window: Window, capsys: pytest.CaptureFixture[str]) -> None:
-    from larch.desk.app import _stumble
+def test_a_mistake_of_ours_is_said_logged_and_work_goes_on(window: Window, capsys: pytest.CaptureFixture[str]) -> None:
+    from larch.desk.app import Trouble
+    from larch.services import log
 
-    error = ZeroDivisionError("oops")
-    _stumble(window, ZeroDivisionError, error, None)
+    trouble = Trouble(window)
+    log.report(ZeroDivisionError("oops"), "a test")
+    trouble.stumble(ZeroDivisionError, ZeroDivisionError("oops"), None)
     assert "your work is kept" in window.notice.text()
-    assert "oops" in capsys.readouterr().err
+    assert "oops" in capsys.readouterr().err and "ZeroDivisionError: oops" in log.newest()
+    window.run("log")
+    shown = [one for one in window.findChildren(QPlainTextEdit) if "oops" in one.toPlainText()]
+    assert len(shown) == 1 and shown[0].isVisible()
+    shown[0].window().close()
+
+
+def test_a_job_that_fails_unheard_is_logged_and_said(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    from larch.desk.app import Trouble
+    from larch.desk.jobs import in_background
+    from larch.services import log
+
+    Trouble(window)
+    in_background(window, lambda _job: 1 // 0, lambda _result: None)
+    qtbot.waitUntil(lambda: "your work is kept" in window.notice.text(), timeout=10_000)
+    assert "ZeroDivisionError" in log.newest()
+    window.notice.hide()
+    heard: list[Exception] = []
+    in_background(window, lambda _job: (_ for _ in ()).throw(OSError("full")), lambda _result: None, heard.append)
+    qtbot.waitUntil(lambda: bool(heard), timeout=10_000)
+    assert "full" not in log.newest()  # a full disk is foreseen, and whoever asked says so
 
 
 def test_menus_offer_the_selection_and_recent_lessons(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -554,6 +576,6 @@ def test_motion_is_switched_off_and_stays_off(window: Window) -> None:
 def test_the_help_is_made_from_what_there_is(window: Window) -> None:
     from larch.desk.dialogs.help import help_html
 
-    text = help_html(window)
+    text = help_html(window.context)
     for word in ("Ctrl+K", "supply", "die", "F5"):
         assert word in text

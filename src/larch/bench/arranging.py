@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from larch.bench.run import _canvas, _mouse, line, p, timed
@@ -60,7 +61,7 @@ def searching(app: Any) -> None:
     from larch.desk.shelf.shelf import Shelf
 
     bare = _memory()
-    alone = [timed(lambda word=word: picture_set.search(word)) for word in _typed()]
+    alone = [timed(partial(lambda word: picture_set.search(word), word)) for word in _typed()]
     searched = _memory() - bare
     room = QWidget()
     room.resize(1280, 800)
@@ -162,7 +163,7 @@ def joined() -> None:
     page = Page(id="p1").put(*boxes)
     lines = [Connector(rule="connect", of=("t20", f"t{k}")) for k in range(1, 41) if k != 20]
     page = settle(page.put(*lines))
-    times = [timed(lambda i=i: carried(page, ["t20"], 3.0 * i, 1.0 * i)) for i in range(20)]
+    times = [timed(partial(lambda i: carried(page, ["t20"], 3.0 * i, 1.0 * i), i)) for i in range(20)]
     line("web of 40 boxes, middle dragged", f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}", "computing only", "16")
 
 

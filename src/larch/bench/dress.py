@@ -113,7 +113,7 @@ def papers() -> None:
         painter = QPainter(image)
         painter.fillRect(0, 0, 1280, 720, 0xFFFFFF)
         painter.setPen(QPen(0x888888))
-        painter.drawLines([QLineF(0, 20 * k, 1280, 20 * k) for k in range(36)])
+        painter.drawLines([QLineF(0, 20 * k, 1280, 20 * k) for k in range(36)])  # type: ignore[call-overload]
         painter.end()
 
     slowest = {

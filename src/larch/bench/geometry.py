@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from functools import partial
 from typing import Any
 
 from larch.bench.run import _canvas, _mouse, line, p, timed
@@ -59,8 +60,8 @@ def dragging(app: Any) -> None:
     from larch.core.figures.settle import carried
 
     page = construction()
-    ours = [timed(lambda i=i: carried(page, ["t1"], 0.4 * i, 0.0)) for i in range(120)]
-    floor = [timed(lambda i=i: bare(STEPS, 300 + 0.4 * i)) for i in range(120)]
+    ours = [timed(partial(lambda i: carried(page, ["t1"], 0.4 * i, 0.0), i)) for i in range(120)]
+    floor = [timed(partial(lambda i: bare(STEPS, 300 + 0.4 * i), i)) for i in range(120)]
     ratio = p(ours, 0.5) / p(floor, 0.5)
     measured = f"p50 {p(ours, 0.5):.2f}  p95 {p(ours, 0.95):.2f}  {ratio:.1f}x"
     line("300 things that follow, computing", measured, f"NumPy {p(floor, 0.5):.2f}", "")
@@ -94,7 +95,7 @@ def tracing() -> None:
         Point(rule="on", of=("t2",), values=(20.0,)), Point(placement=Placement(700, 350)),
         Point(rule="midpoint", of=("t3", "t4")), Locus(rule="locus", of=("t5", "t3")),
     ))  # fmt: skip
-    times = [timed(lambda i=i: carried(page, ["t4"], 0.5 * i, 0.0)) for i in range(60)]
+    times = [timed(partial(lambda i: carried(page, ["t4"], 0.5 * i, 0.0), i)) for i in range(60)]
     line("locus through 180 places, dragged", f"p50 {p(times, 0.5):.2f}  p95 {p(times, 0.95):.2f}", "", "")
 
 

@@ -9,6 +9,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -143,7 +144,7 @@ def pen(app: Any) -> None:
             app.processEvents()
 
         times.append(timed(step))
-    lifted = timed(lambda: (_mouse(canvas, kind.MouseButtonRelease, 1000, 550), app.processEvents()))
+    lifted = timed(lambda: _moved(app, canvas, kind.MouseButtonRelease, 1000, 550))
     picture = QPixmap(1280, 720)
     screen = QPixmap(1280, 720)
     bare = []
@@ -166,6 +167,16 @@ def pen(app: Any) -> None:
     canvas.close_session()
 
 
+def _moved(app: Any, canvas: Any, kind: Any, x: float, y: float) -> None:
+    _mouse(canvas, kind, x, y)
+    app.processEvents()
+
+
+def _stepped(app: Any, step: Callable[[int], None], i: int) -> None:
+    step(i)
+    app.processEvents()
+
+
 def views(app: Any) -> None:
     """Pan, zoom and a drag of 200 selected among 5,000 things; every frame painted."""
     from PyQt6.QtCore import QEvent
@@ -184,7 +195,7 @@ def views(app: Any) -> None:
     floor = f"blit {p([timed(blit) for _ in range(60)], 0.95):.2f}"
 
     def frames(steps: int, step: Callable[[int], None]) -> str:
-        times = [timed(lambda i=i: (step(i), app.processEvents())) for i in range(steps)]  # type: ignore[misc]
+        times = [timed(partial(_stepped, app, step, i)) for i in range(steps)]
         return f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}  max {max(times):.1f}"
 
     line("pan: a frame, 5,000 things", frames(100, lambda i: canvas.pan_by(-16, -6)), floor, "p95 <= 16")
@@ -229,7 +240,7 @@ def vertex(app: Any) -> None:
     _mouse(canvas, kind.MouseButtonPress, *corner)
     times = []
     for i in range(100):
-        work = lambda i=i: (_mouse(canvas, kind.MouseMove, corner[0] + i, corner[1] + 20 * (i % 3)), app.processEvents())  # noqa: E731
+        work = partial(_moved, app, canvas, kind.MouseMove, corner[0] + i, corner[1] + 20 * (i % 3))
         times.append(timed(work))
     thing = canvas.preview_page().things[0]
     facts = [timed(lambda: list(thing.facts(page))) for _ in range(100)]

@@ -89,10 +89,10 @@ def height(w: Window) -> None:
 
 def construction(w: Window) -> None:
     w.show_page("p12")
-    w.show_steps()
-    assert w.steps is not None
-    w.steps.setGeometry(12, 66, 420, 420)
-    w.steps.go(7)
+    w.show_card("steps")
+    steps = w._cards["steps"]
+    steps.setGeometry(12, 66, 420, 420)
+    steps.go(7)
 
 
 def instruments(w: Window) -> None:
@@ -173,11 +173,16 @@ SHOTS: dict[str, Callable[[Window], None]] = {
 }
 
 
+def _wait(ms: int) -> None:
+    from PyQt6.QtTest import QTest
+
+    QTest.qWait(ms)  # type: ignore[call-arg, arg-type]
+
+
 def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> int:
     """Draws each view in a window of its own, with settings and journals in a throwaway folder."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     import numpy.linalg  # noqa: F401
-    from PyQt6.QtTest import QTest
 
     from larch.desk.app import application, work_to_open
     from larch.desk.window import Window
@@ -190,9 +195,9 @@ def make_screenshots(names: list[str] | None = None, folder: Path = FOLDER) -> i
             window = Window(work_to_open(None, demo=True))
             window.canvas.still = True
             window.show()
-            QTest.qWait(100)
+            _wait(100)
             SHOTS[name](window)
-            QTest.qWait(900)
+            _wait(900)
             window.notice.hide()
             window.canvas.surface.sharpen(5000)
             window.grab().save(str(folder / f"{name}.png"))

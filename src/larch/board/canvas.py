@@ -7,7 +7,7 @@ import sys
 import time
 from collections.abc import Callable
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
     QContextMenuEvent,
@@ -33,6 +33,7 @@ from larch.board.paint import painting
 from larch.board.pointer import Sample
 from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
 from larch.board.stage import PageStage
+from larch.board.timers import timer
 from larch.board.views import view_of
 from larch.core.base.shape import Point, union
 from larch.core.model.thing import media_of
@@ -58,10 +59,7 @@ class Canvas(PageStage):
         self._fetching = False
         self._last_press: Sample | None = None
         self.painted_at = 0.0  # by the monotonic clock
-        self._rest = QTimer(self)
-        self._rest.setInterval(REST)
-        self._rest.setSingleShot(True)
-        self._rest.timeout.connect(self._settle)
+        self._rest = timer(self, self._settle, REST, once=True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QWidget
 
 from larch.board.camera import Camera
@@ -15,6 +15,7 @@ from larch.board.live import Lift, Motion
 from larch.board.overlay import Overlay, rubber_rect
 from larch.board.pointer import Sample
 from larch.board.surface import Surface
+from larch.board.timers import timer
 from larch.board.views import view_of
 from larch.core.base.shape import Box, Point, union
 from larch.core.figures.settle import carried, plan_of
@@ -55,11 +56,8 @@ class PageLayers(QWidget):
         self._snaps: dict[object, Snap] = {}
         self._marquees: dict[object, Box] = {}
         self._shown = self.page
-        self._slicer = QTimer(self)
-        self._slicer.timeout.connect(self._sharpen_slice)
-        self._ticker = QTimer(self)
-        self._ticker.setInterval(16)
-        self._ticker.timeout.connect(self._tick)
+        self._slicer = timer(self, self._sharpen_slice)
+        self._ticker = timer(self, self._tick, 16)
 
     def commit(self, edit: Edit) -> None:
         raise TypeError("given by the stage")

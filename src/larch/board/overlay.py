@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from PyQt6.QtCore import QPointF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
@@ -96,4 +99,11 @@ def _wash() -> QColor:
     return shade
 
 
-_PAINTERS = {Ring: _ring, Rubber: _rubber, Spots: _spots, Caption: _caption, Band: _band, Prompt: _prompt}
+_PAINTERS: dict[type, Callable[[QPainter, Any, Camera], None]] = {
+    Ring: _ring,
+    Rubber: _rubber,
+    Spots: _spots,
+    Caption: _caption,
+    Band: _band,
+    Prompt: _prompt,
+}

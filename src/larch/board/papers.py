@@ -39,7 +39,7 @@ def _paint(painter: QPainter, ruling: Ruling, shade: QColor, scale: float) -> No
     smooth = thick * scale > 1.5 or (not upright and scale > OVERVIEW)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, smooth)
     if ruling.lines:
-        painter.drawLines([QLineF(*line) for line in ruling.lines])
+        painter.drawLines([QLineF(*line) for line in ruling.lines])  # type: ignore[call-overload]
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
     for x, y, radius in ruling.rings:
         painter.drawEllipse(QPointF(x, y), radius, radius)
@@ -62,5 +62,5 @@ def _dots(painter: QPainter, ruling: Ruling, shade: QColor, scale: float) -> Non
     painter.setBrush(shade)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     across = max(1, round(across * scale)) / scale
-    painter.drawRects([QRectF(x - across / 2, y - across / 2, across, across) for x, y in ruling.dots])
+    painter.drawRects([QRectF(x - across / 2, y - across / 2, across, across) for x, y in ruling.dots])  # type: ignore[call-overload]
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from typing import Any
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import (
@@ -30,7 +31,7 @@ def _time(event: QInputEvent) -> float:
     return float(event.timestamp()) or time.monotonic() * 1000
 
 
-def _keys(event: QInputEvent) -> dict[str, bool]:
+def _keys(event: QInputEvent) -> dict[str, Any]:
     held = event.modifiers()
     return {
         "shift": bool(held & Qt.KeyboardModifier.ShiftModifier),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from larch.board.ticking import at_present
 from larch.core.actions.arrange.holds import said
 from larch.core.base.words import _, many
 from larch.core.model.capabilities import IsInk
@@ -25,7 +26,9 @@ def description(page: Page, chosen: Sequence[Thing]) -> str:
 
 def spoken(page: Page, thing: Thing) -> str:
     facts = (
-        [] if isinstance(thing, IsInk) else [f"{fact.label} {fact.text}" for fact in list(thing.facts(page))[:MOST_FACTS]]
+        []
+        if isinstance(thing, IsInk)
+        else [f"{fact.label} {fact.text}" for fact in list(at_present(thing).facts(page))[:MOST_FACTS]]
     )
     state = [_("locked")] if thing.locked else [held] if (held := said(thing)) else []
     return ", ".join([thing.label(page), *state, *facts])

@@ -34,7 +34,7 @@ class _Kept(NamedTuple):
     page: Page
     camera: Camera
     base: QPixmap
-    index: SceneIndex
+    boxes: SceneIndex
 
 
 class Surface:
@@ -80,7 +80,7 @@ class Surface:
         page = self._page()
         kept = self._kept.pop(page.id, None)
         if kept is not None and kept.page is page and kept.base.size() == self.base.size():
-            self.camera, self.base, self.index = kept.camera, kept.base, kept.index
+            self.camera, self.base, self.index = kept.camera, kept.base, kept.boxes
             self._stale.clear()
             return
         self.index = SceneIndex()

@@ -9,7 +9,8 @@ import traceback
 from pathlib import Path
 from types import TracebackType
 
-from PyQt6.QtCore import QTimer
+from PyQt6 import sip
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
@@ -21,6 +22,7 @@ from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress
 from larch.desk.window import Window
+from larch.services import log
 from larch.services.motion import desktop_wants_stillness
 from larch.services.places import media_folder
 from larch.services.recent import remember_lesson
@@ -68,14 +70,33 @@ def _calm(window: Window, still: object) -> None:
     window.canvas.still = window.canvas.still or bool(still)
 
 
-def _stumble(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
-    """A mistake of ours must not end a lesson: it is printed, said, and the work goes on."""
-    traceback.print_exception(kind, error, trace)
-    if not issubclass(kind, KeyboardInterrupt):
-        window.canvas.pointers.cancel()
-        window.notice.say(_("Something went wrong in Larch; your work is kept. Undo or go on."))
-    else:
-        window.close()
+class Trouble(QObject):
+    """A mistake of ours must not end a lesson: it is logged and said, and the work goes on. From any thread."""
+
+    met = pyqtSignal()
+
+    def __init__(self, window: Window) -> None:
+        super().__init__(window)
+        self._window = window
+        self.met.connect(self._say)
+        self._unlisten = log.listen(lambda _error: self._met())
+        self.destroyed.connect(lambda: self._unlisten())
+
+    def _met(self) -> None:
+        if not sip.isdeleted(self):
+            self.met.emit()
+
+    def _say(self) -> None:
+        words = _("Something went wrong in Larch; your work is kept. Undo or go on.")
+        self._window.notice.say(words, _("show the log"), lambda: self._window.run("log"))
+
+    def stumble(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        """What nothing has caught, on the interface's thread."""
+        traceback.print_exception(kind, error, trace)
+        if issubclass(kind, KeyboardInterrupt):
+            self._window.close()
+        else:
+            self._window.canvas.pointers.cancel()
 
 
 def run(path: Path | None = None, demo: bool = False) -> int:
@@ -90,7 +111,8 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     window.show()
     in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
     Quiet(window)
-    sys.excepthook = lambda kind, error, trace: _stumble(window, kind, error, trace)
+    log.watch_threads()
+    log.watch_python(Trouble(window).stumble)
     signal.signal(signal.SIGTERM, lambda *_args: window.close())
     ears = QTimer(window)  # lets Python hear signals while Qt waits
     ears.timeout.connect(lambda: None)

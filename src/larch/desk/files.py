@@ -20,7 +20,7 @@ from larch.services.recent import remember_lesson
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 picture_of = remember(page_svg)  # a page's SVG is drawn once for each state it is saved in
 
@@ -30,9 +30,9 @@ class Files(QObject):
 
     _trouble = pyqtSignal(object)
 
-    def __init__(self, window: Window, work: OpenLesson) -> None:
-        super().__init__(window)
-        self.window = window
+    def __init__(self, context: Context, work: OpenLesson) -> None:
+        super().__init__(context.top)
+        self.context = context
         self.work = work
         self.saved: Lesson | None = work.lesson if work.path and not work.brought_back else None
         self.started = work.lesson
@@ -47,17 +47,17 @@ class Files(QObject):
     @property
     def modified(self) -> bool:
         """Whether the lesson holds work that its file, if it has one, does not."""
-        lesson = self.window.session.lesson
+        lesson = self.context.session.lesson
         if self.work.path is None:
             return lesson is not self.started or self.work.brought_back > 0
         return lesson is not self.saved
 
     def _disk_trouble(self, error: OSError | None) -> None:
         if error is None:
-            self.window.notice.say(_("The disk works again; all changes are kept."))
+            self.context.say(_("The disk works again; all changes are kept."))
         else:
             text = _("The disk refuses to keep changes ({why}). Free some space; Larch goes on trying.")
-            self.window.notice.say(text.format(why=error.strerror or error), stay=True)
+            self.context.say(text.format(why=error.strerror or error), stay=True)
 
     # Opening
 
@@ -72,7 +72,7 @@ class Files(QObject):
 
     def ask_open(self) -> None:
         name, _filter = QFileDialog.getOpenFileName(
-            self.window, _("Open a lesson"), str(self.path.parent if self.path else Path.home()), _("Lessons (*.larch)")
+            self.context.top, _("Open a lesson"), str(self.path.parent if self.path else Path.home()), _("Lessons (*.larch)")
         )
         if name:
             self.open(Path(name))
@@ -80,13 +80,13 @@ class Files(QObject):
     def open(self, path: Path) -> None:
         """Opens a lesson's file in this window. A file that can't be read changes nothing."""
         if self.path is not None and path.resolve() == self.path.resolve():
-            self.window.notice.say(_("This lesson is open already."))
+            self.context.say(_("This lesson is open already."))
             return
 
         def failed(error: Exception) -> None:
-            self.window.notice.say(str(error) if isinstance(error, LessonFileError) else _("It can't be opened."))
+            self.context.say(str(error) if isinstance(error, LessonFileError) else _("It can't be opened."))
 
-        in_background(self.window, lambda _job: open_file(path), self._switch, failed)
+        in_background(self.context.top, lambda _job: open_file(path), self._switch, failed)
 
     def open_kept(self, folder: Path) -> None:
         work = open_unsaved(folder)
@@ -96,10 +96,10 @@ class Files(QObject):
     def _switch(self, work: OpenLesson, closed: bool = False) -> None:
         if not closed:
             self._close()
-        self.window.take(work)
+        self.context.take_lesson(work)
 
     def _close(self) -> None:
-        self.window.editors.finish()
+        self.context.finish_typing()
         self.journal.close()
         self.work.release()
 
@@ -110,16 +110,18 @@ class Files(QObject):
     # Saving
 
     def save(self, then: Callable[[], None] | None = None) -> None:
-        self.window.editors.finish()
+        self.context.finish_typing()
         if self.path is None:
             self.ask_save()
         else:
             self.save_to(self.path, then)
 
     def ask_save(self) -> None:
-        title = self.window.session.lesson.title or _("Lesson")
+        title = self.context.session.lesson.title or _("Lesson")
         start = self.path or Path.home() / (title.replace("/", "-") + ".larch")
-        name, _filter = QFileDialog.getSaveFileName(self.window, _("Save the lesson"), str(start), _("Lessons (*.larch)"))
+        name, _filter = QFileDialog.getSaveFileName(
+            self.context.top, _("Save the lesson"), str(start), _("Lessons (*.larch)")
+        )
         if name:
             path = Path(name)
             self.save_to(path if path.suffix else path.with_suffix(".larch"))
@@ -127,9 +129,9 @@ class Files(QObject):
     def save_to(self, path: Path, then: Callable[[], None] | None = None) -> None:
         """Writes the lesson as it is now; work goes on meanwhile."""
         if self._saving:
-            self.window.notice.say(_("It is being saved already."))
+            self.context.say(_("It is being saved already."))
             return
-        lesson = self.window.session.lesson
+        lesson = self.context.session.lesson
         self._saving = True
 
         def done(_result: object) -> None:
@@ -142,9 +144,9 @@ class Files(QObject):
             self._saving = False
             why = error.strerror if isinstance(error, OSError) else str(error)
             text = _("It could not be saved there ({why}); nothing is lost, save it in another place.")
-            self.window.notice.say(text.format(why=why))
+            self.context.say(text.format(why=why))
 
-        in_background(self.window, lambda _job: write_lesson(lesson, path, picture_of), done, failed)
+        in_background(self.context.top, lambda _job: write_lesson(lesson, path, picture_of), done, failed)
 
     def _saved(self, lesson: Lesson, path: Path) -> None:
         """The journal begins anew at what was saved, and takes over what was done since."""
@@ -154,12 +156,12 @@ class Files(QObject):
         self.work.path = path
         self.saved = lesson
         self.journal.start(lesson, self.work.journal_path())
-        now = self.window.session.lesson
+        now = self.context.session.lesson
         if now is not lesson:
             self.journal.record("", lesson, now)
         remember_lesson(path)
-        self.window.refresh_title()
-        self.window.notice.say(_("Saved as {name}.").format(name=path.name))
+        self.context.refresh_title()
+        self.context.say(_("Saved as {name}.").format(name=path.name))
 
     def _move_journal(self, path: Path) -> None:
         """From now on the journal is that of the new file, so that opening the file finds it."""
@@ -173,35 +175,35 @@ class Files(QObject):
         self.work.discard()
         self.work.folder, self.work.lock = claimed
         self.journal = Journal(self.work.folder, self._trouble.emit)
-        self.window.session.recorder = self.journal.record
+        self.context.session.recorder = self.journal.record
 
     def back_to_saved(self) -> None:
         """The lesson as it is in its file; undo brings the changes back."""
         if self.path is None:
-            self.window.notice.say(_("It has not been saved yet."))
+            self.context.say(_("It has not been saved yet."))
             return
         path = self.path
 
         def done(opened: object) -> None:
             from larch.core.model.edit import Edit
 
-            session = self.window.session
+            session = self.context.session
             session.commit(Edit(_("Back to the saved lesson"), session.lesson, opened.lesson))  # type: ignore[attr-defined]
-            self.window.pages_changed()
+            self.context.pages_changed()
 
-        in_background(self.window, lambda _job: read_lesson(path), done, lambda error: self.window.notice.say(str(error)))
+        in_background(self.context.top, lambda _job: read_lesson(path), done, lambda error: self.context.say(str(error)))
 
     # Exporting
 
     def ask_export(self) -> None:
         from larch.desk.dialogs.export import ExportDialog
 
-        dialog = ExportDialog(self.window.session.lesson.pages, self.window.canvas.page_id, self.window)
+        dialog = ExportDialog(self.context.session.lesson.pages, self.context.canvas.page_id, self.context.top)
         if not dialog.exec():
             return
-        name = (self.window.session.lesson.title or _("Lesson")).replace("/", "-")
+        name = (self.context.session.lesson.title or _("Lesson")).replace("/", "-")
         start = (self.path.parent if self.path else Path.home()) / f"{name}.{dialog.format}"
-        chosen, _filter = QFileDialog.getSaveFileName(self.window, _("Export"), str(start))
+        chosen, _filter = QFileDialog.getSaveFileName(self.context.top, _("Export"), str(start))
         if chosen:
             target = Path(chosen)
             if target.suffix.lower() != f".{dialog.format}":
@@ -212,22 +214,22 @@ class Files(QObject):
         """Exports in the background; progress can be cancelled from the notice."""
         from larch.board.export import ExportError, export
 
-        self.window.editors.finish()
-        pages = self.window.session.lesson.pages if whole else (self.window.canvas.page,)
+        self.context.finish_typing()
+        pages = self.context.session.lesson.pages if whole else (self.context.canvas.page,)
         job = Job(lambda job: export(pages, target, width, job.progress, grow))
 
         def done(files: object) -> None:
             assert isinstance(files, list)
             text = many("Exported as {{name}}.", "Exported as {n} files, {{name}} and on.", len(files)) if files else ""
-            self.window.notice.say(text.format(name=files[0].name) if files else _("The export was stopped."))
+            self.context.say(text.format(name=files[0].name) if files else _("The export was stopped."))
 
         def failed(error: object) -> None:
             text = str(error) if isinstance(error, ExportError) else _("It could not be exported.")
-            self.window.notice.say(text)
+            self.context.say(text)
 
         def progressed(number: int, count: int) -> None:
             text = _("Exporting page {n} of {count}…").format(n=number, count=count)
-            self.window.notice.say(text, _("stop"), job.cancel, stay=True)
+            self.context.say(text, _("stop"), job.cancel, stay=True)
 
         job.finished.connect(done)
         job.failed.connect(failed)

@@ -7,7 +7,9 @@ import gc
 import time
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtCore import QObject
+
+from larch.board.timers import timer
 
 if TYPE_CHECKING:
     from larch.desk.window import Window
@@ -31,7 +33,7 @@ class Quiet(QObject):
         super().__init__(window)
         self._window = window
         self._collected = time.monotonic()
-        self._timer = QTimer(self, interval=LOOK_EVERY, timeout=self.look)
+        self._timer = timer(self, self.look, LOOK_EVERY)
         calm()
         self._timer.start()
 

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+import importlib
 import time
 from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 import msgspec
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenuBar, QPushButton, QWidget
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
@@ -19,8 +20,8 @@ from larch.core.session.session import Session
 from larch.desk.cards.facts import FactsCard
 from larch.desk.cards.message_bar import Notice
 from larch.desk.cards.tag import Tag
-from larch.desk.commands.command import Commands
-from larch.desk.commands.window_commands import window_commands
+from larch.desk.commands.command import Commands, all_commands
+from larch.desk.context import Context
 from larch.desk.editors.editors import Editors
 from larch.desk.files import Files
 from larch.desk.overview.pages import Pages
@@ -29,11 +30,10 @@ from larch.desk.shelf.putting_out import PuttingOut
 from larch.desk.toolbar.in_hand import InHand
 from larch.desk.toolbar.toolbar import Ledge
 from larch.services.settings import Settings, load_settings, save_settings
+from larch.services.sounds import Loudspeaker, Silent, SoundPlayer
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
-    from larch.desk.cards.layers import LayersCard
-    from larch.desk.cards.steps import StepsCard
     from larch.desk.finder.finder import Finder
     from larch.desk.media.bringing import Bringing
     from larch.desk.media.following import Following
@@ -57,12 +57,12 @@ class Window(QMainWindow):
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
-        self.steps: StepsCard | None = None
-        self.layers: LayersCard | None = None
-        self.pages = Pages(self)
-        self.keys = PageKeys(self)
-        self.putting = PuttingOut(self)
-        self.hand = InHand(self)
+        self._cards: dict[str, Any] = {}
+        self.context = Context(self)
+        self.pages = Pages(self.context)
+        self.keys = PageKeys(self.context)
+        self.putting = PuttingOut(self.context)
+        self.hand = InHand(self.context)
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
@@ -74,11 +74,11 @@ class Window(QMainWindow):
         self._lay.addWidget(self.canvas, 1)
         self._lay.addWidget(self.ledge)
         self.notice = Notice(self.room)
-        self.files = Files(self, work)
+        self.files = Files(self.context, work)
         self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still
         self._dress_canvas()
-        self.commands = Commands(self, window_commands(self))
+        self.commands = Commands(self, all_commands(self.context))
         self._make_top_bar()
         self._connect()
         self.set_ledge(self.settings.ledge)
@@ -102,6 +102,8 @@ class Window(QMainWindow):
         self.canvas.selection_changed.connect(self.refresh_commands)
         self.canvas.menu_wanted.connect(self._menu)
         self.canvas.said.connect(self.notice.say)
+        self.canvas.sound_wanted.connect(self._sound)
+        self.canvas.ticked.connect(self.facts.tick)
         self.canvas.link_wanted.connect(lambda link: self.following.follow(link))
         self.canvas.place_outside = lambda at: self.keeping.place_outside(at)
         self.canvas.over_changed.connect(lambda place: self.keeping.show_over(place))
@@ -178,38 +180,36 @@ class Window(QMainWindow):
         made.closed.connect(lambda: self.show_shelf(False))
         made.own_wanted.connect(lambda: self.bringing.ask())
         made.pressed.connect(self.run)
-        PageGrip(self)
+        PageGrip(self.context)
         return made
 
     @cached_property
     def following(self) -> Following:
         from larch.desk.media.following import Following
 
-        return Following(self)
+        return Following(self.context)
 
     @cached_property
     def keeping(self) -> Keeping:
         from larch.desk.shelf.keeping import Keeping
 
-        return Keeping(self)
+        return Keeping(self.context)
 
-    def show_layers(self) -> None:
-        """Opens the list of everything on the page, or closes it."""
-        from larch.desk.cards.layers import LayersCard
-
-        if self.layers is None or self.layers.canvas is not self.canvas:
-            self.layers = LayersCard(self.canvas)
-        if self.layers.isVisible():
-            self.layers.hide()
-            self.canvas.setFocus()
+    def show_card(self, name: str) -> None:
+        """Opens the card of a module in `desk.cards`, or closes it."""
+        card = self._cards.get(name)
+        if card is None or card.canvas is not self.canvas:
+            card = self._cards[name] = importlib.import_module(f"larch.desk.cards.{name}").make(self.context)
+        if card.isVisible():
+            card.shut()
         else:
-            self.layers.open()
+            card.open()
 
     @cached_property
     def bringing(self) -> Bringing:
         from larch.desk.media.bringing import Bringing
 
-        return Bringing(self)
+        return Bringing(self.context)
 
     @cached_property
     def spread(self) -> Spread:
@@ -221,23 +221,12 @@ class Window(QMainWindow):
         made.closed.connect(self.pages_changed)
         return made
 
-    def show_steps(self) -> None:
-        """Opens the list of steps, or closes it."""
-        from larch.desk.cards.steps import StepsCard
-
-        if self.steps is None or self.steps.canvas is not self.canvas:
-            self.steps = StepsCard(self.canvas)
-        if self.steps.isVisible():
-            self.steps.finish()
-        else:
-            self.steps.open()
-
     @cached_property
     def finder(self) -> Finder:
         from larch.desk.finder.findable import findable, pictures_found
         from larch.desk.finder.finder import Finder
 
-        return Finder(self.room, lambda: findable(self), lambda query: pictures_found(self, query))
+        return Finder(self.room, lambda: findable(self.context), lambda query: pictures_found(self.context, query))
 
     def close_card(self, name: str) -> None:
         """Hides a card if it was ever made."""
@@ -258,7 +247,7 @@ class Window(QMainWindow):
         self.canvas.pointers.tool = tool
         self.canvas.at_board = self.at_board
         self.canvas.still = old.still
-        self.files = Files(self, work)
+        self.files = Files(self.context, work)
         self.session.recorder = self.files.journal.record
         self._lay.replaceWidget(old, self.canvas)
         old.deleteLater()
@@ -266,6 +255,7 @@ class Window(QMainWindow):
         self.canvas.lower()
         self.canvas.show()
         self.canvas.setFocus()
+        self.context.canvas_changed.emit()
         self.refresh_title()
         self.pages_changed()
         for sentence in work.notes:
@@ -279,25 +269,26 @@ class Window(QMainWindow):
         if command.enabled():
             command.run()
 
-    def _fill_menu(self, menu: QObject, name: str) -> None:
+    def _fill_menu(self, menu: QMenu, name: str) -> None:
         self.refresh_commands()
         if name == "Edit":
             self._selection_menu(menu)
         if name == "Lesson":
-            from larch.desk.commands.window_commands import fill_recent
+            from larch.desk.commands.lesson import fill_recent
 
-            fill_recent(self, menu)
+            fill_recent(self.context, menu)
 
-    def _selection_menu(self, menu: object) -> None:
+    def _selection_menu(self, menu: QMenu) -> None:
         """What the selection can do, at the end of the Edit menu; made anew each time."""
-        for old in [a for a in menu.actions() if a.property("selection")]:  # type: ignore[attr-defined]
-            menu.removeAction(old)  # type: ignore[attr-defined]
+        for old in [a for a in menu.actions() if a.property("selection")]:
+            menu.removeAction(old)
         page, things = self.canvas.page, self.canvas.things()
         for action in actions_for(page, things):
             if action.name.startswith("colour") or action.name == "delete":
                 continue
             keys = f"\t{action.shortcut}" if action.shortcut else ""
-            made = menu.addAction(icon(action.icon), action.label(page, things) + keys)  # type: ignore[attr-defined]
+            made = menu.addAction(icon(action.icon), action.label(page, things) + keys)
+            assert made is not None
             made.setProperty("selection", True)
             made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
 
@@ -361,6 +352,20 @@ class Window(QMainWindow):
         self.keep_setting(still=still)
         self.canvas.still = still
         self.notice.say(_("Things change without motion.") if still else _("Motion shows how things change."))
+
+    def _sound(self, name: str) -> None:
+        if self.settings.sounds:
+            self.sounds.play(name)
+
+    @cached_property
+    def sounds(self) -> SoundPlayer:
+        """Silent where nobody could hear it."""
+        return Silent() if QGuiApplication.platformName() == "offscreen" else Loudspeaker()
+
+    def set_sounds(self, on: bool) -> None:
+        """Switches the sounds of equipment off or on."""
+        self.keep_setting(sounds=on)
+        self.notice.say(_("Equipment is heard.") if on else _("Equipment is silent."))
 
     def set_ledge(self, edge: str) -> None:
         """Lays the ledge along an edge of the window."""
@@ -454,7 +459,7 @@ class Window(QMainWindow):
         if event is None:
             return
         data = event.mimeData()
-        if any(url.path().endswith(".larch") for url in data.urls()) or self.bringing.takes(data):
+        if data is not None and (any(url.path().endswith(".larch") for url in data.urls()) or self.bringing.takes(data)):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
@@ -463,6 +468,8 @@ class Window(QMainWindow):
         if event is None:
             return
         data = event.mimeData()
+        if data is None:
+            return
         lesson = next((url.toLocalFile() for url in data.urls() if url.path().endswith(".larch")), None)
         if lesson is not None:
             self.files.open(Path(lesson))

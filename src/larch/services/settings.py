@@ -10,7 +10,8 @@ from larch.services.places import state_folder
 
 
 class Settings(Struct, frozen=True, omit_defaults=True):
-    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float". still: no motions.
+    """ledge: the edge where the tools lie, "bottom", "top", "left" or "right", or "float". still: no motions. sounds:
+    equipment is heard.
 
     pen: the one in hand; pens: those kept ready; by_tip: each tip keeps a pen of its own, and tips: which. eraser: its
     mode. own_hues: colours mixed by the person, newest first, as #rrggbb.
@@ -24,6 +25,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
     eraser: str = "part"
     own_hues: tuple[str, ...] = ()
     still: bool = False
+    sounds: bool = True
 
 
 def load_settings() -> Settings:

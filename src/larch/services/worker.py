@@ -141,14 +141,10 @@ class Worker:
     def _answer(self, request: Request) -> None:
         if request.cancelled:
             raise WorkerError("cancelled", "It is not wanted any more.")
-        process = self._started()
-        assert process.stdin is not None and process.stdout is not None
         request.began = time.monotonic()
         message = msgspec.msgpack.encode([request.call, list(request.given)])
         try:
-            process.stdin.write(HEAD.pack(len(message)) + message)
-            process.stdin.flush()
-            body = self._read(process.stdout, request)
+            body = self._read(self._sent(HEAD.pack(len(message)) + message), request)
         except (BrokenPipeError, EOFError) as gone:
             self._kill()
             raise WorkerError("died", "It needed more than it may have.") from gone
@@ -156,6 +152,22 @@ class Worker:
         if kind:
             raise WorkerError(kind, value)
         request.result = value
+
+    def _sent(self, message: bytes) -> IO[bytes]:
+        """Hands a message to the process, and to a new one if that has died since it was last used; returns where the
+        answer will come from."""
+        for last in (False, True):
+            process = self._started()
+            assert process.stdin is not None and process.stdout is not None
+            try:
+                process.stdin.write(message)
+                process.stdin.flush()
+                return process.stdout
+            except BrokenPipeError:
+                self._kill()
+                if last:
+                    raise
+        raise BrokenPipeError
 
     def _read(self, pipe: IO[bytes], request: Request) -> bytes:
         end = request.began + request.seconds

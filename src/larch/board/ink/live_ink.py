@@ -165,7 +165,7 @@ def _grain(painter: QPainter, shade: QColor, width: float, nominal: float, lengt
         if scatter(bristle, cell) < share
     ]
     if lines:
-        painter.drawLines(lines)
+        painter.drawLines(lines)  # type: ignore[call-overload]
 
 
 class LiveInk:

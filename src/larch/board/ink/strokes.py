@@ -201,5 +201,5 @@ def polygon_of(points: NDArray[Any]) -> QPolygonF:
     buffer = polygon.data()
     assert buffer is not None
     buffer.setsize(len(points) * 16)
-    np.frombuffer(buffer, dtype=np.float64).reshape(-1, 2)[:] = points
+    np.frombuffer(buffer, dtype=np.float64).reshape(-1, 2)[:] = points  # type: ignore[call-overload]
     return polygon

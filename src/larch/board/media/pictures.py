@@ -259,11 +259,11 @@ def _image(media: str, side: int) -> QImage | None:
     buffer.open(QIODevice.OpenModeFlag.ReadOnly)
     reader = QImageReader(buffer)
     reader.setAutoTransform(True)
-    size = reader.size()
-    if size.width() * size.height() > MOST_PIXELS:  # a file may hold what no one would have let in
+    pixels = reader.size()
+    if pixels.width() * pixels.height() > MOST_PIXELS:  # a file may hold what no one would have let in
         return None
-    if max(size.width(), size.height()) > side:
-        reader.setScaledSize(size.scaled(QSize(side, side), Qt.AspectRatioMode.KeepAspectRatio))
+    if max(pixels.width(), pixels.height()) > side:
+        reader.setScaledSize(pixels.scaled(QSize(side, side), Qt.AspectRatioMode.KeepAspectRatio))
     image = reader.read()
     return None if image.isNull() else image
 

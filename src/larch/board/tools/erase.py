@@ -98,7 +98,8 @@ class Rubbing(Gesture):
 
     def _rubbed(self, thing: Thing, change: rub.Change) -> Sequence[Thing] | None:
         """What is left of what is left of it; None if this step takes nothing."""
-        pieces, some = [], False
+        pieces: list[Thing] = []
+        some = False
         for piece in self.left.get(thing.id, (thing,)):
             left = piece.rubbed(change) if isinstance(piece, HasInk) else None
             some = some or left is not None

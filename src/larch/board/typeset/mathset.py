@@ -273,7 +273,7 @@ def _call(function: str, arguments: tuple[Node, ...], size: float) -> Setting:
     if function == "abs":
         return fenced(setting(inner, size), "|", "|", size)
     if function in ("floor", "ceil"):
-        return fenced(setting(inner, size), *("⌊⌋" if function == "floor" else "⌈⌉"), size)
+        return fenced(setting(inner, size), "⌊" if function == "floor" else "⌈", "⌋" if function == "floor" else "⌉", size)
     if function == "sqrt":
         return root(setting(inner, size), size)
     if function == "cbrt":

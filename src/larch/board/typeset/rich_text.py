@@ -35,6 +35,7 @@ INDENT = 1.3  # of a list, in type sizes
 HUE = 0x100001  # user properties of a character format: the hue, size and family that were chosen, if any
 SIZE = 0x100002
 FAMILY = 0x100003
+PROPORTIONAL = 1  # QTextBlockFormat.LineHeightTypes.ProportionalHeight, which is wanted as a number
 
 
 @cache_in_thread
@@ -140,7 +141,7 @@ def _use(pieces: list[tuple[Run, int]], count: int) -> None:
 def lay_out(cursor: QTextCursor, thing: Lettered, paragraph: Paragraph) -> None:
     """Gives the cursor's paragraph its line height, alignment and list."""
     block = QTextBlockFormat()
-    block.setLineHeight(line_height(thing), QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
+    block.setLineHeight(line_height(thing), PROPORTIONAL)
     block.setAlignment(ALIGNMENTS.get(paragraph.align, ALIGNMENTS[""]))
     inside = cursor.currentList()
     if inside is not None and paragraph.list not in LIST_STYLES:

@@ -21,6 +21,7 @@ from PyQt6.QtWidgets import (
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
+from larch.board.ticking import at_present
 from larch.core.actions.arrange.arrange import recolour, show_fact, shown_on, total
 from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.base.hues import GOLD_TEXT, HUES, is_hex
@@ -172,6 +173,12 @@ class FactsCard(QFrame):
         canvas.committed.connect(self.refresh)
         canvas.viewed.connect(self.refresh)
 
+    def tick(self, ids: set[str]) -> None:
+        """Things that run look different by now; what is being typed is left alone."""
+        typing = any(row.value.hasFocus() for row in self._rows)
+        if not typing and len(self.canvas.selection) == 1 and self.canvas.selection[0] in ids:
+            self.refresh()
+
     def want(self, on: bool) -> None:
         """Opens or closes the card."""
         self.wanted = on
@@ -202,7 +209,7 @@ class FactsCard(QFrame):
         """Of what is selected: its own facts, then what is known of anything."""
         lesson = self.canvas.session.lesson
         if len(things) == 1:
-            return [*things[0].facts(page), *common_facts(lesson, page, things)]
+            return [*at_present(things[0]).facts(page), *common_facts(lesson, page, things)]
         found = [Fact("number", len(things), text=str(len(things)), label=_("things"))]
         worth = total(things)
         if worth is not None:

@@ -21,13 +21,15 @@ from larch.board.canvas import Canvas
 from larch.board.look import PAPER
 from larch.board.paint import can_paint, painting
 from larch.board.views import view_of
-from larch.core.actions.arrange.arrange import to_depth, toggle
+from larch.core.actions.arrange.arrange import to_depth
 from larch.core.actions.arrange.holds import said
 from larch.core.base.folding import folded
 from larch.core.base.words import _, many
+from larch.core.model.action import toggle
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.desk.context import Context
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
@@ -113,6 +115,10 @@ class LayersCard(QFrame):
         canvas.selection_changed.connect(self._select_rows)
         canvas.viewed.connect(self.refresh)
         self.hide()
+
+    def shut(self) -> None:
+        self.hide()
+        self.canvas.setFocus()
 
     def open(self) -> None:
         self._shown = ()
@@ -299,3 +305,7 @@ def picture_of(page: Page, thing: Thing, side: int = SIDE) -> QPixmap:
         painter.translate(-box.centre[0], -box.centre[1])
         view_of(thing).paint(painter, thing.replace(shown=(), hidden=False, supply=False), page)
     return picture
+
+
+def make(context: Context) -> LayersCard:
+    return LayersCard(context.canvas)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
+from larch.board.timers import timer
 from larch.core.base.words import _
 
 
@@ -27,7 +28,7 @@ class Notice(QFrame):
         row.addWidget(self._button)
         self._run: Callable[[], object] | None = None
         self._button.clicked.connect(self._pressed)
-        self._timer = QTimer(self, singleShot=True, timeout=self.hide)
+        self._timer = timer(self, self.hide, once=True)
         self.hide()
 
     def text(self) -> str:

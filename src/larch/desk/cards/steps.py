@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.timers import timer
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.figures.steps import Step, steps
+from larch.desk.context import Context
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
@@ -63,9 +65,12 @@ class StepsCard(QFrame):
         layout.addLayout(head)
         layout.addWidget(self.list, 1)
         layout.addLayout(row)
-        self._timer = QTimer(self, interval=PACE, timeout=self._tick)
+        self._timer = timer(self, self._tick, PACE)
         canvas.committed.connect(self._changed)
         self.hide()
+
+    def shut(self) -> None:
+        self.finish()
 
     def open(self) -> None:
         """Reads the steps of the page and shows the list beside it."""
@@ -127,3 +132,7 @@ class StepsCard(QFrame):
 
     def _tick(self) -> None:
         self.go(self.done + 1)
+
+
+def make(context: Context) -> StepsCard:
+    return StepsCard(context.canvas)

@@ -64,8 +64,9 @@ class Tag(QWidget):
         page, things = self.canvas.page, self.canvas.things()
         while self._row.count():
             item = self._row.takeAt(0)
-            if item is not None and item.widget() is not None:
-                item.widget().deleteLater()
+            old = item.widget() if item is not None else None
+            if old is not None:
+                old.deleteLater()
         size = 56 if self.canvas.at_board else 44
         for action in self.actions_now[:FEW]:
             label = action.label(page, things)

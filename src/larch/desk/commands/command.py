@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+import importlib
+import pkgutil
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMenu, QWidget
 
 from larch.board.look import icon
+from larch.core.base.words import _
+
+if TYPE_CHECKING:
+    from larch.desk.context import Context
 
 
 class Command:
@@ -65,3 +72,20 @@ class Commands:
         for command in self.listed:
             if command.name in self.actions:
                 self.actions[command.name].setEnabled(command.enabled())
+
+
+def all_commands(context: Context) -> list[Command]:
+    """The commands of every module of this folder that has `build`, in the order of their `ORDER`."""
+    from larch.desk import commands
+
+    modules = [importlib.import_module(f"{commands.__name__}.{m.name}") for m in pkgutil.iter_modules(commands.__path__)]
+    building = sorted((m for m in modules if hasattr(m, "build")), key=lambda module: module.ORDER)
+    return [command for module in building for command in module.build(context)]
+
+
+def ask_title(w: Context, question: str, before: str) -> str | None:
+    """What a person wants something to be called; None if they think better of it."""
+    from PyQt6.QtWidgets import QInputDialog
+
+    text, good = QInputDialog.getText(w.top, _("Title"), question, text=before)
+    return text.strip()[:200] if good else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING
 
 from larch.core.base.words import _
@@ -9,19 +10,20 @@ from larch.core.figures.rules import RULES
 from larch.desk.commands.command import Command
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
+ORDER = 70
 LISTED = ("segment", "line", "vector", "polygon", "angle", "circle", "arc", "midpoint", "meet", "perpendicular", "parallel",
           "bisector", "angle bisector", "tangent", "mirror", "rotate", "translate", "enlarge")  # fmt: skip
 
 
-def geometry_commands(w: Window) -> list[Command]:
+def build(w: Context) -> list[Command]:
     own = {"point": (_("point"), "dot", "plot"), "drawn": (_("shape by hand"), "lasso", "freehand closed"),
            "locus": (_("locus"), "waves", "trace path")}  # fmt: skip
     named = {name: (_(rule.label), rule.icon, rule.search) for name, rule in RULES.items()}
     families = {name: rule.family for name, rule in RULES.items()}
     found = [
-        Command("steps", _("Steps of the construction"), lambda: w.show_steps(), "Geometry", "list-ordered", "Ctrl+J",
+        Command("steps", _("Steps of the construction"), lambda: w.show_card("steps"), "Geometry", "list-ordered", "Ctrl+J",
                 _("list play words history explain")),
     ]  # fmt: skip
     before = ""
@@ -31,7 +33,7 @@ def geometry_commands(w: Window) -> list[Command]:
         before = families.get(name, before) if menu else before
         text = _("Construct: {what}").format(what=label) if not menu else label.capitalize()
         found.append(
-            Command(f"construct {name}", text, lambda name=name: w.hand.construct(name), menu, picture,
+            Command(f"construct {name}", text, partial(lambda name: w.part("hand").construct(name), name), menu, picture,
                     words=f"{words} {_('construct draw geometry')}", apart=apart)
         )  # fmt: skip
     return found

@@ -42,9 +42,9 @@ class ExportDialog(QDialog):
         form.setVerticalSpacing(14)
         form.setHorizontalSpacing(14)
         for words, field in ((_("what"), self._pages), (_("as"), self._format), (_("size"), self._width)):
-            label = QLabel(words, self)
-            label.setMinimumHeight(field.sizeHint().height())
-            form.addRow(label, field)
+            named = QLabel(words, self)
+            named.setMinimumHeight(field.sizeHint().height())
+            form.addRow(named, field)
         self._beyond = QLabel(self)
         self._beyond.setWordWrap(True)
         self._grow = QCheckBox(_("make those sheets larger, so that nothing is cut off"), self)

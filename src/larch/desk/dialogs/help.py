@@ -5,17 +5,19 @@ from __future__ import annotations
 from html import escape
 from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QTextCursor
+from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QPlainTextEdit, QTextBrowser, QVBoxLayout
 
 from larch.core.base.words import _
 from larch.core.model.kinds import kinds
 from larch.desk.shelf.drawings import licence
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 
-def help_html(window: Window) -> str:
+def help_html(window: Context) -> str:
     """The whole text. Kinds and keys are listed from the registries, so it is never out of date."""
     paragraphs = [
         _("The tools lie on the ledge. The one in hand stands proud; press it again for its choices."),
@@ -63,7 +65,7 @@ def help_html(window: Window) -> str:
     rows = "".join(f"<tr><td><b>{escape(title)}</b></td><td>{escape(_(text))}</td></tr>" for title, text in sorted(things))
     keys = "".join(
         f"<tr><td><b>{escape(c.shortcut.replace(' or ', ', '))}</b></td><td>{escape(c.label)}</td></tr>"
-        for c in window.commands.listed
+        for c in window.part("commands").listed
         if c.shortcut
     )
     body = "".join(f"<p>{escape(text)}</p>" for text in paragraphs)
@@ -73,8 +75,31 @@ def help_html(window: Window) -> str:
     )
 
 
-def show_help(window: Window) -> None:
-    dialog = QDialog(window)
+def show_log(context: Context) -> None:
+    """What went wrong unforeseen, as it stands in the log: to be copied into a message to whoever looks after Larch."""
+    from larch.services.log import log_file, newest
+
+    dialog = QDialog(context.top)
+    dialog.setWindowTitle(_("Log"))
+    dialog.resize(760, 520)
+    text = QPlainTextEdit(newest() or _("Nothing has gone wrong so far."), dialog)
+    text.setReadOnly(True)
+    text.setAccessibleName(_("Log"))
+    text.moveCursor(QTextCursor.MoveOperation.End)
+    where = QLabel(str(log_file()), dialog)
+    where.setTextFormat(Qt.TextFormat.PlainText)
+    where.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+    buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, dialog)
+    buttons.rejected.connect(dialog.reject)
+    layout = QVBoxLayout(dialog)
+    layout.addWidget(text)
+    layout.addWidget(where)
+    layout.addWidget(buttons)
+    dialog.show()
+
+
+def show_help(window: Context) -> None:
+    dialog = QDialog(window.top)
     dialog.setWindowTitle(_("How things work"))
     dialog.resize(760, 620)
     text = QTextBrowser(dialog)

@@ -49,6 +49,10 @@ class Spelling(QObject):
             in_background(self, lambda _job: self.speller.load(), lambda _good: self._look_again(), lambda _error: None)
         return made
 
+    def _learn(self, word: str) -> None:
+        self.speller.learn(word)
+        self._look_again()
+
     def _look_again(self) -> None:
         for watched in list(self._watched):
             watched.rehighlight()
@@ -69,5 +73,5 @@ class Spelling(QObject):
                 none.setEnabled(False)
         learn = menu.addAction(_("“{word}” is right").format(word=text[:30]))
         if learn is not None:
-            learn.triggered.connect(lambda: (self.speller.learn(text), self._look_again()))
+            learn.triggered.connect(lambda: self._learn(text))
         menu.addSeparator()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
@@ -50,22 +51,26 @@ class TextBar(QFrame):
             ("bold", "bold", _("bold (Ctrl+B)")), ("italic", "italic", _("italic (Ctrl+I)")),
             ("underline", "underline", _("underlined (Ctrl+U)")),
         ):  # fmt: skip
-            self._button(field, picture, label, lambda field=field: e.style(**{field: not self._is(field)}))
+            self._button(field, picture, label, partial(lambda field: e.style(**{field: not self._is(field)}), field))
         self._menu("colour", "palette", _("colour"), self._hues())
         for rise, picture, label in (
             ("super", "superscript", _("raised (Ctrl+.)")), ("sub", "subscript", _("lowered (Ctrl+,)")),
         ):  # fmt: skip
-            self._button(rise, picture, label, lambda rise=rise: e.style(rise="" if e.run_here().rise == rise else rise))
+            self._button(
+                rise, picture, label, partial(lambda rise: e.style(rise="" if e.run_here().rise == rise else rise), rise)
+            )
         for align, picture, label in (
             ("", "text-align-start", _("lines to the left")), ("centre", "text-align-center", _("lines centred")),
             ("right", "text-align-end", _("lines to the right")),
         ):  # fmt: skip
-            self._button(f"align {align}", picture, label, lambda align=align: e.arrange(align=align))
+            self._button(f"align {align}", picture, label, partial(lambda align: e.arrange(align=align), align))
         for kind, picture, label in (
             ("dots", "list", _("list with dots")),
             ("numbers", "list-ordered", _("list with numbers")),
         ):
-            self._button(kind, picture, label, lambda kind=kind: e.arrange(list="" if self._list() == kind else kind))
+            self._button(
+                kind, picture, label, partial(lambda kind: e.arrange(list="" if self._list() == kind else kind), kind)
+            )
         self._menu("font", "type", _("font"), self._fonts())
         self.refresh()
 
@@ -74,7 +79,7 @@ class TextBar(QFrame):
         listed: list[tuple[str, QIcon | None, Callable[[], None]]] = []
         for metres, size in DISTANCES.items():
             label = _("read from {m} m").format(m=metres)
-            listed.append((label, None, lambda size=size: self.editor.style(size=size / scale)))  # type: ignore[misc]
+            listed.append((label, None, partial(lambda size: self.editor.style(size=size / scale), size)))
         listed.append((_("title"), None, lambda: self.editor.style(size=TITLE / scale)))
         listed.append((_("larger"), None, lambda: self._resize(STEP)))
         listed.append((_("smaller"), None, lambda: self._resize(1 / STEP)))
@@ -85,22 +90,26 @@ class TextBar(QFrame):
         self.editor.style(size=min(LARGEST, max(SMALLEST, now * by)))
 
     def _hues(self) -> list[tuple[str, QIcon | None, Callable[[], None]]]:
-        return [(_(hue), hue_icon(hue), lambda hue=hue: self.editor.style(hue=hue)) for hue in HUES]  # type: ignore[misc]
+        return [(_(hue), hue_icon(hue), partial(lambda hue: self.editor.style(hue=hue), hue)) for hue in HUES]
 
     def _fonts(self) -> list[tuple[str, QIcon | None, Callable[[], None]]]:
         """Those that are shipped first, then what the machine has; a long list is cut into what can be read."""
         load_fonts()
-        shipped = [(label, None, lambda f=family: self.editor.style(font=f)) for family, label in fonts()]  # type: ignore[misc]
+        shipped = [(label, None, partial(lambda f: self.editor.style(font=f), family)) for family, label in fonts()]
         known = {family for family, _label in fonts()} | {"Andika"}
         own = [f for f in QFontDatabase.families() if f not in known and not QFontDatabase.isPrivateFamily(f)][:40]
-        return [*shipped, *((f, None, lambda f=f: self.editor.style(font=f)) for f in own)]  # type: ignore[misc]
+        return [*shipped, *((f, None, partial(lambda f: self.editor.style(font=f), f)) for f in own)]
+
+    def _done(self, run: Callable[[], None]) -> None:
+        run()
+        self.refresh()
 
     def _button(self, name: str, picture: str, label: str, run: Callable[[], None]) -> QToolButton:
         button = icon_button(picture, label, self, pixels=22)
         button.setObjectName("pick")
         button.setCheckable(True)
         button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        button.clicked.connect(lambda: (run(), self.refresh()))
+        button.clicked.connect(lambda: self._done(run))
         self.buttons[name] = button
         self._row.addWidget(button)
         return button
@@ -110,7 +119,7 @@ class TextBar(QFrame):
         for text, sign, run in listed:
             action = menu.addAction(sign, text) if sign is not None else menu.addAction(text)
             if action is not None:
-                action.triggered.connect(lambda _on=False, run=run: (run(), self.refresh()))
+                action.triggered.connect(partial(lambda run, _on=False: self._done(run), run))
         button = self._button(name, picture, label, lambda: None)
         button.clicked.disconnect()
         button.setMenu(menu)

@@ -44,8 +44,9 @@ from larch.board.typeset.rich_text import (
 from larch.board.views import view_of
 from larch.core.base.words import _
 from larch.core.files.rich_html import read_html
-from larch.core.things.organisers.box import WordBox
+from larch.core.model.thing import Thing
 from larch.core.things.words.rich import LONGEST, Lettered, Paragraph, Run, spread
+from larch.desk.editors.cell import next_cell
 from larch.desk.editors.text_bar import TextBar
 
 if TYPE_CHECKING:
@@ -53,6 +54,7 @@ if TYPE_CHECKING:
 
 ROOM = 6.0  # page units round the words, for the caret
 LEAST = 120.0  # page units of width for a text that is still empty
+PROPORTIONAL = 1  # QTextBlockFormat.LineHeightTypes.ProportionalHeight, which is wanted as a number
 
 
 class _Words(QGraphicsTextItem):
@@ -275,7 +277,7 @@ class TextEditor(QGraphicsView):
         """Keys that would be shortcuts of the window belong to the words while they are typed."""
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             back = event.key() == Qt.Key.Key_Backtab
-            if (back or event.key() == Qt.Key.Key_Tab) and self.editors.next_cell(self.thing, back):
+            if (back or event.key() == Qt.Key.Key_Tab) and next_cell(self.editors, self.thing, back):
                 return True
         if event is not None and event.type() == QEvent.Type.ShortcutOverride:
             event.accept()
@@ -328,7 +330,7 @@ class TextEditor(QGraphicsView):
         while block.isValid():
             if block.blockFormat().lineHeight() == 0:
                 made = QTextBlockFormat(block.blockFormat())
-                made.setLineHeight(line_height(self.thing), QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
+                made.setLineHeight(line_height(self.thing), PROPORTIONAL)
                 QTextCursor(block).setBlockFormat(made)
             block = block.next()
 
@@ -372,8 +374,7 @@ class TextEditor(QGraphicsView):
         if self._kept_out:
             self.editors.tell(_("A text holds {n} characters; the rest was left out.").format(n=LONGEST))
         after = self.current()
-        if isinstance(after, WordBox):  # joined lines end where it is seen to end
-            after = after.replace(height=max(after.height, round(view_of(after).extent(after).height, 1)))
+        after = after.seen_as_high(round(view_of(after).extent(after).height, 1))
         self.drop()
         empty = not after.text.strip() and not after.inset()  # a note may be without words
         self.editors.store(self.thing, after, _("Text"), empty)
@@ -384,3 +385,7 @@ class TextEditor(QGraphicsView):
         self.bar.deleteLater()
         self.editors.canvas.end_instead(self)
         self.editors.take_away(self)
+
+
+def edit(editors: Editors, thing: Thing) -> TextEditor | None:
+    return TextEditor(editors, thing) if isinstance(thing, Lettered) else None

@@ -2,61 +2,61 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING
 
 from larch.core.actions.arrange.arrange import set_out_again
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
+from larch.core.model.kinds import shelf_items
 from larch.desk.finder.finder import Found
 
 MOST_PICTURES = 8
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 
-def findable(window: Window) -> list[Found]:
+def findable(window: Context) -> list[Found]:
     """Actions of the selection, entries of the shelf, commands, pages."""
     page, things = window.canvas.page, window.canvas.things()
     found = [
-        Found(a.label(page, things), a.words, a.icon, _("selection"), lambda a=a: window.canvas.do(a))
+        Found(a.label(page, things), a.words, a.icon, _("selection"), partial(lambda a: window.canvas.do(a), a))
         for a in actions_for(page, things)
     ]
     found += [
         Found(_("set out again: {name}").format(name=kept.name), _("arrangement restore"), "flag", _("Page"),
-              lambda name=kept.name: window.canvas.commit(set_out_again(window.canvas.page, name)))
+              partial(lambda name: window.canvas.commit(set_out_again(window.canvas.page, name)), kept.name))
         for kept in page.setouts if kept.name
     ]  # fmt: skip
-    window.shelf.open() if not window.shelf.items else None
-    window.shelf.setVisible(window.ledge.shelf.isChecked())
     found += [
         Found(
             item.label,
             f"{item.words} {item.name}",
             item.make().icon,
             _(item.tray),
-            lambda item=item: window.putting.put_out(item),
+            partial(lambda item: window.part("putting").put_out(item), item),
         )
-        for item in window.shelf.items
+        for item in shelf_items()
     ]
     found += [
         Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu or "Tools"), c.run)
-        for c in window.commands.listed
+        for c in window.part("commands").listed
         if c.enabled()
     ]
     for number, other in enumerate(window.session.lesson.pages, 1):
         label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))
-        found.append(Found(label, _("go to"), "file-text", _("Page"), lambda id=other.id: window.show_page(id)))
+        found.append(Found(label, _("go to"), "file-text", _("Page"), partial(window.show_page, other.id)))
     return found
 
 
-def pictures_found(window: Window, query: str) -> list[Found]:
+def pictures_found(window: Context, query: str) -> list[Found]:
     """A few drawings of the set, so that the Finder finds them without having listed all."""
     from larch.desk.shelf import drawings as shelf_pictures
 
     if len(query.strip()) < 2:
         return []
     return [
-        Found(item.label, query, "image", _("Pictures"), lambda item=item: window.putting.put_out(item))
+        Found(item.label, query, "image", _("Pictures"), partial(lambda item: window.part("putting").put_out(item), item))
         for item in shelf_pictures.found(query)[:MOST_PICTURES]
     ]

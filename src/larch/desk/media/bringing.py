@@ -17,7 +17,7 @@ from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:
     from larch.board.media.pictures import Brought
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 MOST_AT_ONCE = 60
 
@@ -25,8 +25,8 @@ MOST_AT_ONCE = 60
 class Bringing:
     """What becomes of files and pictures that are given to the window."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, context: Context) -> None:
+        self.context = context
         self.busy = 0
 
     def ask(self) -> None:
@@ -34,7 +34,7 @@ class Bringing:
         from PyQt6.QtWidgets import QFileDialog
 
         kinds = _("Pictures") + " (*.png *.jpg *.jpeg *.webp *.svg *.gif)"
-        names, _kind = QFileDialog.getOpenFileNames(self.window, _("Pictures to put out"), "", kinds)
+        names, _kind = QFileDialog.getOpenFileNames(self.context.top, _("Pictures to put out"), "", kinds)
         self.files([Path(name) for name in names])
 
     @staticmethod
@@ -48,7 +48,7 @@ class Bringing:
 
     def dropped(self, data: QMimeData, at: QPoint) -> None:
         """`at`: a place of the canvas, pixels."""
-        place = self.window.canvas.camera.to_page(at.x(), at.y())
+        place = self.context.canvas.camera.to_page(at.x(), at.y())
         paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
         if paths:
             self.files(paths, place)
@@ -57,7 +57,7 @@ class Bringing:
 
     def files(self, paths: Sequence[Path], at: Point | None = None) -> None:
         if len(paths) > MOST_AT_ONCE:
-            self.window.notice.say(_("That is too many at once: the first {n} are put out.").format(n=MOST_AT_ONCE))
+            self.context.say(_("That is too many at once: the first {n} are put out.").format(n=MOST_AT_ONCE))
         chosen = list(paths[:MOST_AT_ONCE])
         if chosen:
             self._bring(lambda: _read(chosen), at)
@@ -73,21 +73,21 @@ class Bringing:
         self._bring(lambda: ([picture_from_bytes(raw, "")], []), at)
 
     def _bring(self, work: Callable[[], tuple[list[Brought], list[str]]], at: Point | None) -> None:
-        canvas, page_id = self.window.canvas, self.window.canvas.page_id
+        canvas, page_id = self.context.canvas, self.context.canvas.page_id
         self.busy += 1
 
         def done(result: tuple[list[Brought], list[str]]) -> None:
             self.busy -= 1
             brought, trouble = result
             for sentence in [*trouble, *(one.said for one in brought if one.said)][:4]:
-                self.window.notice.say(sentence)
+                self.context.say(sentence)
             page = canvas.session.lesson.page(page_id)
             if brought and page is not None:
                 placed = self._laid([one.picture for one in brought], at)
                 label = many("Put out a picture", "Put out {n} pictures", len(placed))
                 edit = put(page, placed, label)
                 if canvas.page_id == page_id:
-                    self.window.ledge.take("select")
+                    self.context.take_tool("select")
                     canvas.commit(edit)
                 else:
                     canvas.session.commit(edit)
@@ -95,13 +95,13 @@ class Bringing:
         def failed(error: Exception) -> None:
             self.busy -= 1
             words = str(error) if isinstance(error, ValueError) else _("The picture could not be kept: the disk refuses it.")
-            self.window.notice.say(words)
+            self.context.say(words)
 
         in_background(canvas, lambda _job: work(), done, failed)
 
     def _laid(self, pictures: list[Picture], at: Point | None) -> list[Picture]:
         """Side by side in rows round a place, or round the middle of what is seen."""
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         if at is None:
             at = canvas.camera.to_page(canvas.width() / 2, (canvas.height() - canvas.covered_below) / 2)
         across = min(len(pictures), 5)

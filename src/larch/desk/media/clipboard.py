@@ -27,7 +27,7 @@ from larch.core.things.words.rich import LONGEST
 from larch.core.things.words.text import Text
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 OWN = "application/x-larch-things+json"
 LARGEST = 64 * 2**20  # bytes taken from a clipboard
@@ -51,7 +51,7 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     clipboard.setMimeData(data)
 
 
-def bring_picture(window: Window) -> bool:
+def bring_picture(window: Context) -> bool:
     """Pastes the picture of another program, or files from the file manager; False if there is none."""
     clipboard = QGuiApplication.clipboard()
     data = clipboard.mimeData() if clipboard is not None else None
@@ -59,11 +59,11 @@ def bring_picture(window: Window) -> bool:
         return False
     paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
     if paths:
-        window.bringing.files(paths)
+        window.part("bringing").files(paths)
     elif data.hasFormat("image/svg+xml"):
-        window.bringing.svg(bytes(data.data("image/svg+xml").data()))
+        window.part("bringing").svg(bytes(data.data("image/svg+xml").data()))
     elif data.hasImage() and not data.hasText():
-        window.bringing.image(QImage(data.imageData()))
+        window.part("bringing").image(QImage(data.imageData()))
     else:
         return False
     return True

@@ -13,7 +13,7 @@ from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 SOUNDS = {".ogg": "ogg", ".oga": "ogg", ".mp3": "mp3", ".wav": "wav"}
 
@@ -21,28 +21,28 @@ SOUNDS = {".ogg": "ogg", ".oga": "ogg", ".mp3": "mp3", ".wav": "wav"}
 class Following:
     """What a tap on a link does. Pages open at once, sounds play; before anything outside Larch is opened, it is asked."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, context: Context) -> None:
+        self.context = context
         self.player: object | None = None
 
     def follow(self, text: str) -> None:
         link = link_of(text)
         if link is None:
-            self.window.notice.say(_("This link leads nowhere."))
+            self.context.say(_("This link leads nowhere."))
         elif link.sort == "page":
-            if self.window.session.lesson.page(link.to) is None:
-                self.window.notice.say(_("The page that this leads to is gone."))
+            if self.context.session.lesson.page(link.to) is None:
+                self.context.say(_("The page that this leads to is gone."))
             else:
-                self.window.show_page(link.to)
+                self.context.show_page(link.to)
         elif link.sort == "sound":
             self._play(link.to)
         elif link.sort == "file" and (not Path(link.to).exists() or link.to.lower().endswith(RUNS)):
-            self.window.notice.say(_("There is no file {name} that could be shown.").format(name=Path(link.to).name))
+            self.context.say(_("There is no file {name} that could be shown.").format(name=Path(link.to).name))
         else:
             self._ask(text)
 
     def _ask(self, text: str) -> None:
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         x, y = canvas.width() / 2, canvas.height() / 3
         words = _("Open {what}").format(what=said(text))
         canvas.offer(canvas.camera.to_page(x, y), words, "external-link", lambda: self.open_outside(text), lambda: None)
@@ -54,16 +54,16 @@ class Following:
     def _play(self, name: str) -> None:
         data = store.data(name)
         if data is None or store.folder is None:
-            self.window.notice.say(_("The sound is missing."))
+            self.context.say(_("The sound is missing."))
             return
         if not (store.folder / name).exists():
             store.keep(data, name.rpartition(".")[2])
         try:
             from PyQt6.QtMultimedia import QAudioOutput, QMediaPlayer
         except ImportError:
-            self.window.notice.say(_("This machine can't play sounds."))
+            self.context.say(_("This machine can't play sounds."))
             return
-        player = QMediaPlayer(self.window)
+        player = QMediaPlayer(self.context.top)
         player.setAudioOutput(QAudioOutput(player))
         player.setSource(QUrl.fromLocalFile(str(store.folder / name)))
         player.play()
@@ -71,23 +71,23 @@ class Following:
 
     def selected(self) -> None:
         """Follows the link of the selection."""
-        link = next((thing.link for thing in self.window.canvas.things() if thing.link), "")
+        link = next((thing.link for thing in self.context.canvas.things() if thing.link), "")
         if link:
             self.follow(link)
         else:
-            self.window.notice.say(_("What is selected leads nowhere yet."))
+            self.context.say(_("What is selected leads nowhere yet."))
 
     def to_page(self, number: int) -> None:
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         if canvas.things():
-            canvas.commit(linked(canvas.page, canvas.things(), page_link(self.window.session.lesson, number)))
+            canvas.commit(linked(canvas.page, canvas.things(), page_link(self.context.session.lesson, number)))
 
     def ask_page(self) -> None:
         from PyQt6.QtWidgets import QInputDialog
 
-        pages = self.window.session.lesson.pages
+        pages = self.context.session.lesson.pages
         names = [f"{k}   {page.title or _('untitled')}" for k, page in enumerate(pages, 1)]
-        name, good = QInputDialog.getItem(self.window, _("Link"), _("To which page does it lead?"), names, 0, False)
+        name, good = QInputDialog.getItem(self.context.top, _("Link"), _("To which page does it lead?"), names, 0, False)
         if good and name in names:
             self.to_page(names.index(name) + 1)
 
@@ -95,35 +95,37 @@ class Following:
         """A web address or a file, as it is typed."""
         from PyQt6.QtWidgets import QInputDialog
 
-        now = next((thing.link for thing in self.window.canvas.things() if thing.link), "")
-        text, good = QInputDialog.getText(self.window, _("Link"), _("A web address, or the path of a file"), text=now)
+        now = next((thing.link for thing in self.context.canvas.things() if thing.link), "")
+        text, good = QInputDialog.getText(self.context.top, _("Link"), _("A web address, or the path of a file"), text=now)
         if good:
             self.to_address(text)
 
     def to_address(self, typed: str) -> None:
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         try:
             canvas.commit(linked(canvas.page, canvas.things(), read_link(typed)))
         except ValueError as error:
-            self.window.notice.say(str(error))
+            self.context.say(str(error))
 
     def ask_sound(self) -> None:
         from PyQt6.QtWidgets import QFileDialog
 
-        name, _kind = QFileDialog.getOpenFileName(self.window, _("A sound"), "", _("Sounds") + " (*.ogg *.oga *.mp3 *.wav)")
+        name, _kind = QFileDialog.getOpenFileName(
+            self.context.top, _("A sound"), "", _("Sounds") + " (*.ogg *.oga *.mp3 *.wav)"
+        )
         if name:
             self.sound_from(Path(name))
 
     def sound_from(self, path: Path) -> None:
         """Puts a sound behind the selection."""
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         sort = SOUNDS.get(path.suffix.lower())
         try:
             if sort is None or path.stat().st_size > LARGEST:
-                self.window.notice.say(_("{name} is no sound of up to 24 MB.").format(name=path.name))
+                self.context.say(_("{name} is no sound of up to 24 MB.").format(name=path.name))
                 return
             media = store.keep(path.read_bytes(), sort)
         except OSError:
-            self.window.notice.say(_("{name} can't be read.").format(name=path.name))
+            self.context.say(_("{name} can't be read.").format(name=path.name))
             return
         canvas.commit(linked(canvas.page, canvas.things(), f"sound:{media}"))

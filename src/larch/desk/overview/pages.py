@@ -17,31 +17,31 @@ from larch.desk.style import lift
 from larch.services.workspace import fresh_seed
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 
 class Pages:
     """Which page is open, and how another one is opened."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, context: Context) -> None:
+        self.context = context
         self._index = 0
         self._pad: NumberPad | None = None
 
     def changed(self) -> None:
         """After pages came, went or moved: stays on the page, or near where it was if it is gone."""
-        w = self.window
+        w = self.context
         lesson = w.session.lesson
         if lesson.page(w.canvas.page_id) is None:
             w.canvas.show_page(lesson.pages[min(self._index, len(lesson.pages) - 1)].id)
         ids = [page.id for page in lesson.pages]
         self._index = ids.index(w.canvas.page_id)
-        w.ledge.show_page(self._index + 1, len(ids))
+        w.part("ledge").show_page(self._index + 1, len(ids))
         w.refresh_commands()
 
     def show(self, id: str) -> None:
-        w = self.window
-        w.editors.finish()
+        w = self.context
+        w.finish_typing()
         w.canvas.show_page(id)
         w.canvas.whole_page()
         self.changed()
@@ -49,14 +49,14 @@ class Pages:
 
     def spread(self) -> None:
         """Lays out all pages. Nothing stays selected: Del must mean the sheet, not a thing under it."""
-        w = self.window
-        w.editors.finish()
+        w = self.context
+        w.finish_typing()
         w.canvas.select(())
-        w.spread.open(w.session, w.canvas.page_id)
+        w.part("spread").open(w.session, w.canvas.page_id)
 
     def turn(self, by: int) -> None:
         """Turns pages; onwards from the last one a new page is begun."""
-        w = self.window
+        w = self.context
         pages = w.session.lesson.pages
         where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id) + by
         if where >= len(pages):
@@ -65,7 +65,7 @@ class Pages:
             self.show(pages[where].id)
 
     def new(self) -> None:
-        w = self.window
+        w = self.context
         edit = page_edit(w.session, "new", w.canvas.page_id, fresh_seed())
         if edit is not None:
             before = {page.id for page in w.session.lesson.pages}
@@ -74,7 +74,7 @@ class Pages:
 
     def add(self, page: Page) -> None:
         """A page from elsewhere, after the one on show."""
-        w = self.window
+        w = self.context
         lesson = w.session.lesson
         at = next(i for i, other in enumerate(lesson.pages) if other.id == w.canvas.page_id) + 1
         after = lesson.insert(page, at)
@@ -82,14 +82,14 @@ class Pages:
         self.show(after.pages[at].id)
 
     def copy(self) -> None:
-        w = self.window
+        w = self.context
         edit = page_edit(w.session, "copy", w.canvas.page_id)
         assert edit is not None
         w.session.commit(edit)
         self.turn(1)
 
     def delete(self) -> None:
-        w = self.window
+        w = self.context
         pages = w.session.lesson.pages
         where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
         edit = page_edit(w.session, "delete", w.canvas.page_id)
@@ -99,27 +99,27 @@ class Pages:
 
     def move(self, name: str) -> None:
         """Moves the open page "sooner" or "later"; does nothing at an end."""
-        edit = page_edit(self.window.session, name, self.window.canvas.page_id)
+        edit = page_edit(self.context.session, name, self.context.canvas.page_id)
         if edit is not None:
-            self.window.session.commit(edit)
+            self.context.session.commit(edit)
             self.changed()
 
     def ask_number(self) -> None:
         """Opens the pad on which the number of a page is tapped or typed."""
-        w = self.window
+        w = self.context
         w.close_card("choices")
         if self._pad is None:
             self._pad = NumberPad(w.room)
             self._pad.chosen.connect(self.go_to)
         self._pad.open(len(w.session.lesson.pages), 56 if w.at_board else 48)
-        self._pad.stand_over(w.ledge.number)
+        self._pad.stand_over(w.part("ledge").number)
 
     def go_to(self, number: int) -> None:
-        pages = self.window.session.lesson.pages
+        pages = self.context.session.lesson.pages
         if 1 <= number <= len(pages):
             self.show(pages[number - 1].id)
         else:
-            self.window.notice.say(_("There are {n} pages.").format(n=len(pages)))
+            self.context.say(_("There are {n} pages.").format(n=len(pages)))
 
 
 class NumberPad(QFrame):

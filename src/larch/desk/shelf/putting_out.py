@@ -17,7 +17,7 @@ from larch.core.model.thing import ShelfItem, Thing
 from larch.desk.shelf import kept
 
 if TYPE_CHECKING:
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 SNAP_REACH = 11.0  # pixels
 BESIDE = 16.0  # page units between things put out one after the other
@@ -26,15 +26,15 @@ BESIDE = 16.0  # page units between things put out one after the other
 class PuttingOut:
     """What the shelf's signals lead to."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, context: Context) -> None:
+        self.context = context
 
     def put_out(self, item: ShelfItem) -> None:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         whole = kept.page_of(item)
         if whole is not None:
-            self.window.pages.add(whole)
+            self.context.part("pages").add(whole)
             return
         made = item.things()
         if item.instead is not None:
@@ -49,7 +49,7 @@ class PuttingOut:
     def _free_spot(self, box: Box) -> Point:
         """By how much a box must be shifted to lie on nothing that is seen: the nearest of places in rows round where it
         was to be; a little aside of what lies there if nowhere is room."""
-        canvas = self.window.canvas
+        canvas = self.context.canvas
         seen = canvas.seen()
         below = canvas.covered_below / canvas.camera.scale
         seen = seen._replace(y1=seen.y1 - below)
@@ -70,39 +70,39 @@ class PuttingOut:
         self.put_out(next(item for item in shelf_items() if item.name == name))
 
     def _put(self, item: ShelfItem, made: list[Thing], dx: float, dy: float) -> None:
-        if self.window.canvas.tool_writes():
-            self.window.ledge.take("select")
-        page = self.window.canvas.page
+        if self.context.canvas.tool_writes():
+            self.context.take_tool("select")
+        page = self.context.canvas.page
         label = _("Put out {thing}").format(thing=made[0].title() if len(made) == 1 else item.label)
         moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made).things), dx, dy)
-        self.window.canvas.commit(put(page, moved, label))
+        self.context.canvas.commit(put(page, moved, label))
 
     def drag(self, item: ShelfItem, at: QPoint) -> None:
         found = self._under(item, at)
         made = laid_out(item.things()).things if found is not None and item.several is not None else item.things()
         moved = [thing.moved(*found) for thing in made] if found is not None else []
-        self.window.canvas.preview(self.window.shelf, nothing, moved)
+        self.context.canvas.preview(self.context.part("shelf"), nothing, moved)
 
     def drop(self, item: ShelfItem, at: QPoint) -> None:
         found = self._under(item, at)
         if found is not None:
             self._put(item, item.things(), *found)
-        self.window.canvas.end_preview(self.window.shelf)
+        self.context.canvas.end_preview(self.context.part("shelf"))
 
     def _under(self, item: ShelfItem, at: QPoint) -> Point | None:
         """By how much an entry must be shifted to lie under a global position, or None while that is over the drawer."""
-        if self.window.shelf.rect().contains(self.window.shelf.mapFromGlobal(at)):
+        if self.context.part("shelf").rect().contains(self.context.part("shelf").mapFromGlobal(at)):
             return None
-        local = self.window.canvas.mapFromGlobal(at)
-        if not self.window.canvas.rect().contains(local):
+        local = self.context.canvas.mapFromGlobal(at)
+        if not self.context.canvas.rect().contains(local):
             return None
         made = item.things()
-        x, y = self.window.canvas.camera.to_page(local.x(), local.y())
-        box: Box = self.window.canvas.box_of(laid_out(made).things)
+        x, y = self.context.canvas.camera.to_page(local.x(), local.y())
+        box: Box = self.context.canvas.box_of(laid_out(made).things)
         dx, dy = x - box.centre[0], y - box.centre[1]
         if len(made) > 1:
             return (dx, dy)
         moved: Thing = made[0].moved(dx, dy)
-        near = [t for t in self.window.canvas.things_in(moved.box().grown(12)) if t.id]
-        snap = snap_of(moved, self.window.canvas.page, near, SNAP_REACH / self.window.canvas.camera.scale)
+        near = [t for t in self.context.canvas.things_in(moved.box().grown(12)) if t.id]
+        snap = snap_of(moved, self.context.canvas.page, near, SNAP_REACH / self.context.canvas.camera.scale)
         return (dx + snap.dx, dy + snap.dy) if snap is not None else (dx, dy)

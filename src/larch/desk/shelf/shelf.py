@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QEvent, QPoint, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import (
@@ -23,7 +25,7 @@ from larch.board.paint import HINTS
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import laid_out
 from larch.core.base.shape import union
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.media import picture_set
 from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
@@ -31,8 +33,7 @@ from larch.desk.finder.search import ranked
 from larch.desk.jobs import in_background
 from larch.desk.shelf import kept
 
-TRAYS = ("Blocks", "Fractions", "Chance", "Time", "Money", "Shapes", "Instruments", "Graphs", "Words", "Organisers",
-         "Pictures", "Papers", "Activities", "Kept")  # fmt: skip
+OWN_TRAYS = (N_("Pictures"), N_("Kept"))
 SORT = "min-height: 0; padding: 1px 9px; font-size: 14px;"
 AT_ONCE = 12  # cards made before one scrolls on
 CARD = (132, 96)
@@ -50,6 +51,11 @@ def shelf_licence() -> str:
     from larch.desk.shelf.drawings import licence
 
     return licence()
+
+
+def trays(items: Sequence[ShelfItem]) -> list[str]:
+    """The trays that entries name, in the order in which they come; the drawings and what is kept have theirs at the end."""
+    return [*dict.fromkeys(item.tray for item in items if item.tray not in OWN_TRAYS), *OWN_TRAYS]
 
 
 class Card(QAbstractButton):
@@ -180,8 +186,7 @@ class Shelf(QFrame):
         """Opens the drawer; the first time it looks what there is."""
         if not self.items:
             self.items = shelf_items()
-            present = {item.tray for item in self.items} | {"Pictures", "Kept"}
-            for name in (tray for tray in TRAYS if tray in present):
+            for name in trays(self.items):
                 self._add_tray(name)
             self._top.addStretch(1)
             self.choose(next(iter(self.trays)))

@@ -125,7 +125,7 @@ class HueButton(QAbstractButton):
             painter.setPen(QPen(GOLD, 3))
             painter.drawEllipse(middle, radius + 3, radius + 3)
             painter.setPen(QPen(PAPER, 2.5))
-            painter.drawPolyline([middle + QPointF(-5, 0), middle + QPointF(-1, 4), middle + QPointF(6, -4)])
+            painter.drawPolyline([middle + QPointF(-5, 0), middle + QPointF(-1, 4), middle + QPointF(6, -4)])  # type: ignore[call-overload]
         elif self.hasFocus():
             painter.setPen(QPen(GOLD, 2))
             painter.drawRoundedRect(QRectF(2, 2, self.width() - 4, self.height() - 4), 8, 8)

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
+from typing import Any
 
 from PyQt6.QtWidgets import QCheckBox, QLabel, QPushButton
 
@@ -57,7 +59,7 @@ def _construct(card: Choices, tool: ConstructTool) -> None:
         listed = [(name, _(rule.label)) for name, rule in RULES.items() if rule.family == family]
         before, after = ([ends[family]] if family in ends else [] for ends in (first, last))
         for name, words in [*before, *listed, *after]:
-            card.one_of(RuleButton(name, words, card), name == tool.mode, lambda name=name: tool.choose(name))
+            card.one_of(RuleButton(name, words, card), name == tool.mode, partial(lambda name: tool.choose(name), name))
     card.row()
     head = QLabel(tool.title(), card)
     head.setFixedWidth(200)
@@ -86,7 +88,10 @@ def _pen(card: Choices, tool: PenTool) -> None:
     card.apart()
     card.add(_keeper(card, tool))
     card.row()
-    change = lambda **fields: tool.choose(tool.pen.replace(**fields))  # noqa: E731
+
+    def change(**fields: Any) -> None:
+        tool.choose(tool.pen.replace(**fields))
+
     for name, nib in NIBS.items():
         chip = PenChip(Pen(name, width=nib.widths[1], hue=tool.pen.hue), card, nib.label(), 56)
         card.one_of(chip, name == tool.pen.nib, take(tool.pen.with_nib(name)))
@@ -101,7 +106,7 @@ def _pen(card: Choices, tool: PenTool) -> None:
     card.row()
     for width in NIBS[tool.pen.nib].widths:
         button = WidthButton(width, _("line {w} wide").format(w=f"{width:g}"), card)
-        card.one_of(button, tool.pen.width == width, lambda width=width: change(width=width))
+        card.one_of(button, tool.pen.width == width, partial(lambda width: change(width=width), width))
     card.apart()
     card.hues(tool.pen.hue, lambda hue: change(hue=hue))
     card.row()
@@ -142,7 +147,7 @@ def _eraser(card: Choices, tool: EraserTool) -> None:
         card.apart()
         for radius in RADII:
             button = WidthButton(radius, _("rubber {w} wide").format(w=f"{2 * radius:g}"), card)
-            card.one_of(button, tool.radius == radius, lambda radius=radius: setattr(tool, "radius", radius))
+            card.one_of(button, tool.radius == radius, partial(lambda radius: setattr(tool, "radius", radius), radius))
     card.row()
     card.hues(tool.only_hue, hue, every=_("every colour"))
     card.row()
@@ -153,7 +158,7 @@ def _eraser(card: Choices, tool: EraserTool) -> None:
 def _stamp(card: Choices, tool: MarkTool) -> None:
     for shape, word in MARKS.items():
         button = MarkButton(shape, tool.hue, word(), card)
-        card.one_of(button, tool.shape == shape, lambda shape=shape: setattr(tool, "shape", shape))
+        card.one_of(button, tool.shape == shape, partial(lambda shape: setattr(tool, "shape", shape), shape))
     card.apart()
     if tool.own:
         card.texts([("own", _("own picture"))], tool.shape, lambda shape: setattr(tool, "shape", shape))
@@ -161,11 +166,11 @@ def _stamp(card: Choices, tool: MarkTool) -> None:
     card.row()
     for size in SIZES:
         button = MarkButton("dot", "slate", _("{w} large").format(w=f"{size:g}"), card, size / SIZES[-1])
-        card.one_of(button, tool.size == size, lambda size=size: setattr(tool, "size", size))
+        card.one_of(button, tool.size == size, partial(lambda size: setattr(tool, "size", size), size))
     card.apart()
     for gap in ROW_GAPS:
         label = _("in a row, {gap} sizes apart").format(gap=f"{gap:g}")
-        card.one_of(GapButton(gap, label, card), tool.gap == gap, lambda gap=gap: setattr(tool, "gap", gap))
+        card.one_of(GapButton(gap, label, card), tool.gap == gap, partial(lambda gap: setattr(tool, "gap", gap), gap))
     card.row()
     card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
 
@@ -173,7 +178,9 @@ def _stamp(card: Choices, tool: MarkTool) -> None:
 def _brush(card: Choices, tool: BrushTool) -> None:
     card.words(_("bridges gaps up to"))
     for gap in GAPS:
-        card.texts([(f"{gap:g}", f"{gap / 32:g} cm")], f"{tool.gap:g}", lambda _v, gap=gap: setattr(tool, "gap", gap))
+        card.texts(
+            [(f"{gap:g}", f"{gap / 32:g} cm")], f"{tool.gap:g}", partial(lambda gap, _v: setattr(tool, "gap", gap), gap)
+        )
     card.row()
     card.hues(tool.hue, lambda hue: setattr(tool, "hue", hue))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from functools import partial
 
 from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
@@ -97,7 +98,7 @@ class Choices(QFrame):
             button = icon_button(picture, label, self)
             button.setObjectName("pick")
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            self.one_of(button, value == now, lambda value=value: set_(value))
+            self.one_of(button, value == now, partial(lambda value: set_(value), value))
 
     def texts(self, listed: Iterable[tuple[str, str]], now: str, set_: Callable[[str], None]) -> None:
         """Buttons of (value, label)."""
@@ -105,7 +106,7 @@ class Choices(QFrame):
             button = QPushButton(label, self)
             button.setObjectName("choice")
             button.setMinimumHeight(44)
-            self.one_of(button, value == now, lambda value=value: set_(value))
+            self.one_of(button, value == now, partial(lambda value: set_(value), value))
 
     def hues(self, now: str, set_: Callable[[str], None], every: str = "") -> None:
         """The hues, those mixed by the person, and a way to mix another; `every` labels a button for no hue at all."""
@@ -113,7 +114,7 @@ class Choices(QFrame):
             self.texts([("", every)], now, set_)
         own = [hue for hue in self.own_hues() if hue not in HUES][:MOST_OWN]
         for hue in [*HUES, *own, *([now] if now and now not in HUES and now not in own else [])]:
-            self.one_of(HueButton(hue, self), hue == now, lambda hue=hue: set_(hue))
+            self.one_of(HueButton(hue, self), hue == now, partial(lambda hue: set_(hue), hue))
         mix = icon_button("palette", _("mix a colour"), self)
         mix.clicked.connect(lambda: self._mix(now, set_))
         self.add(mix)
@@ -169,8 +170,9 @@ def _empty(rows: QVBoxLayout) -> None:
         row = item.layout() if item is not None else None
         while row is not None and row.count():
             inner = row.takeAt(0)
-            if inner is not None and inner.widget() is not None:
-                inner.widget().hide()
-                inner.widget().deleteLater()
+            old = inner.widget() if inner is not None else None
+            if old is not None:
+                old.hide()
+                old.deleteLater()
         if row is not None:
             row.deleteLater()

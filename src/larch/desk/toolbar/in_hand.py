@@ -25,7 +25,7 @@ from larch.core.model.thing import Thing
 
 if TYPE_CHECKING:
     from larch.core.actions.ink.fill import Open, Region
-    from larch.desk.window import Window
+    from larch.desk.context import Context
 
 CURSORS = {
     "cross": Qt.CursorShape.CrossCursor,
@@ -38,8 +38,8 @@ MOST_OWN_HUES = 8
 class InHand:
     """What happens when a tool is taken, chosen for, or asks for something."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(self, context: Context) -> None:
+        self.context = context
         self._chip: object = None
         self._selected: tuple[Thing, ...] = ()  # what was selected when a tool that makes marks was taken
 
@@ -50,18 +50,18 @@ class InHand:
         canvas.committed.connect(self.clear_signs)
 
     def _pen(self) -> PenTool:
-        tool = self.window.ledge.tool("pen")
+        tool = self.context.tool("pen")
         assert isinstance(tool, PenTool)
         return tool
 
     def _eraser(self) -> EraserTool:
-        tool = self.window.ledge.tool("rub out")
+        tool = self.context.tool("rub out")
         assert isinstance(tool, EraserTool)
         return tool
 
     def take(self, tool: Tool) -> None:
-        w = self.window
-        w.editors.finish()
+        w = self.context
+        w.finish_typing()
         w.canvas.withdraw()
         w.canvas.pointers.tool.put_down(w.canvas)
         w.canvas.pointers.tool = tool
@@ -70,25 +70,25 @@ class InHand:
         if w.canvas.tool_writes():
             self._selected = w.canvas.things() or self._selected
             w.canvas.select(())
-        w.facts.refresh()
+        w.part("facts").refresh()
         tool.taken(w.canvas)
 
     def toggle_choices(self, tool: Tool) -> None:
-        w = self.window
-        if w.choices.isVisible():
-            w.choices.hide()
+        w = self.context
+        if w.part("choices").isVisible():
+            w.part("choices").hide()
             return
-        w.choices.large = w.at_board
-        w.choices.open_for(tool)
-        w.choices.stand_by(w.ledge.buttons[tool.name], w.ledge.edge)
+        w.part("choices").large = w.at_board
+        w.part("choices").open_for(tool)
+        w.part("choices").stand_by(w.part("ledge").buttons[tool.name], w.part("ledge").edge)
 
     def run(self, name: str) -> None:
-        self.window.choices.hide()
-        self.window.run(name)
+        self.context.part("choices").hide()
+        self.context.run(name)
 
     def recall(self) -> None:
         """Gives the tools what they were set to the last time."""
-        settings, pen = self.window.settings, self._pen()
+        settings, pen = self.context.settings, self._pen()
         pen.pen = sound_pen(settings.pen)
         pen.kept = [sound_pen(kept) for kept in settings.pens[:8]] or pen.kept
         pen.by_tip = settings.by_tip
@@ -97,12 +97,12 @@ class InHand:
 
     def remember(self) -> None:
         """Keeps the choices; a mixed colour joins those that are offered."""
-        tool = self.window.canvas.pointers.tool
-        tool.taken(self.window.canvas)
-        pen, own = self._pen(), self.window.settings.own_hues
-        hues = [getattr(tool, "hue", "") for tool in self.window.ledge.tools]
+        tool = self.context.canvas.pointers.tool
+        tool.taken(self.context.canvas)
+        pen, own = self._pen(), self.context.settings.own_hues
+        hues = [getattr(tool, "hue", "") for tool in self.context.tools()]
         fresh = [hue for hue in hues if hue and hue not in HUES and hue not in own]
-        self.window.keep_setting(
+        self.context.keep_setting(
             pen=pen.pen, pens=tuple(pen.kept), by_tip=pen.by_tip, tips=pen.tips, eraser=self._eraser().mode,
             own_hues=(*fresh, *own)[:MOST_OWN_HUES],
         )  # fmt: skip
@@ -114,7 +114,7 @@ class InHand:
         if isinstance(self._chip, Chip):
             self._chip.hide()
             self._chip.deleteLater()
-        self._chip = Chip(self.window.canvas, offer) if offer is not None else None
+        self._chip = Chip(self.context.canvas, offer) if offer is not None else None
 
     # Commands
 
@@ -131,18 +131,18 @@ class InHand:
 
     def construct(self, mode: str) -> None:
         """Takes the construction tool for one construction."""
-        tool = self.window.ledge.tool("construct")
+        tool = self.context.tool("construct")
         assert isinstance(tool, ConstructTool)
         tool.choose(mode)
-        self.window.ledge.take("construct")
-        tool.taken(self.window.canvas)
+        self.context.take_tool("construct")
+        tool.taken(self.context.canvas)
 
     def set_by_tip(self) -> None:
         tool = self._pen()
         tool.by_tip = not tool.by_tip
         self.remember()
         on, off = _("Each tip keeps the pen it was last given."), _("All tips write with the pen in hand.")
-        self.window.notice.say(on if tool.by_tip else off)
+        self.context.say(on if tool.by_tip else off)
 
     def keep_pen(self) -> None:
         """Lays the pen in hand ready among the kept ones, in the place of the one kept longest."""
@@ -153,12 +153,12 @@ class InHand:
 
     def _take_and_keep(self, name: str) -> None:
         self.remember()
-        self.window.ledge.take(name)
+        self.context.take_tool(name)
 
     def wipe(self, hue: str = "") -> None:
         from larch.core.actions.ink.rub import wipe
 
-        w = self.window
+        w = self.context
         page = w.canvas.page
         edit = wipe(page, hue)
         assert isinstance(edit.after, Page)
@@ -169,7 +169,7 @@ class InHand:
         text = many("Wiped 1 stroke.", "Wiped {n} strokes.", max(count, 1)) if changed else _("There is no ink to wipe.")
         if kept:
             text += " " + many("1 that is locked stayed.", "{n} that are locked stayed.", kept)
-        w.notice.say(text, _("undo") if changed else "", w.undo if changed else None)
+        w.say(text, _("undo") if changed else "", w.undo if changed else None)
 
     def wipe_hue(self) -> None:
         """Wipes the ink of the colour that the eraser is set to, or else that of the pen."""
@@ -177,34 +177,34 @@ class InHand:
 
     def keep_ink(self) -> None:
         """Locks all ink, so that neither eraser nor Wipe takes it: what the class writes on it can go alone."""
-        w = self.window
+        w = self.context
         page = w.canvas.page
         free = [thing.id for thing in page.things if isinstance(thing, IsInk) and not thing.locked]
         if free:
             locked = page.changing(free, lambda thing: thing.replace(locked=True))
             w.canvas.commit(Edit(_("Keep what is written"), page, locked, select=()))
-            w.notice.say(_("What is written is part of the page now; the eraser leaves it."), _("undo"), w.undo)
+            w.say(_("What is written is part of the page now; the eraser leaves it."), _("undo"), w.undo)
         else:
-            w.notice.say(_("There is no ink to keep."))
+            w.say(_("There is no ink to keep."))
 
     def take_stamp(self) -> None:
         """The selection becomes the picture that is stamped."""
-        w = self.window
-        stamp = w.ledge.tool("stamp")
+        w = self.context
+        stamp = w.tool("stamp")
         assert isinstance(stamp, MarkTool)
         things = w.canvas.things() or w.canvas.page.some(thing.id for thing in self._selected)
         if not things:
-            w.notice.say(_("Select what is to be the picture, then take it for the stamp."))
+            w.say(_("Select what is to be the picture, then take it for the stamp."))
             return
         stamp.own, stamp.shape = tuple(things), "own"
-        w.ledge.take("stamp")
+        w.take_tool("stamp")
 
     def fill(self, at: Point, hue: str, gap: float) -> None:
         """Fills a region off this thread; an open one is told and its gap shown."""
         from larch.core.actions.ink.fill import Open, find_region, paint
         from larch.desk.jobs import in_background
 
-        w = self.window
+        w = self.context
         page, canvas = w.canvas.page, w.canvas
 
         def done(found: Region | Open) -> None:
@@ -218,24 +218,24 @@ class InHand:
                 canvas.commit(paint(now, found, at, hue))
 
         def failed(error: Exception) -> None:
-            w.notice.say(_("Paint could not work out the region here."))
+            w.say(_("Paint could not work out the region here."))
 
-        in_background(w, lambda _job: find_region(page, at, gap), done, failed)
+        in_background(w.top, lambda _job: find_region(page, at, gap), done, failed)
 
     def _tell_open(self, at: Point, hue: str, found: Open) -> None:
-        w = self.window
+        w = self.context
         if found.gap is None:
             w.canvas.show_marks(self)
-            w.notice.say(_("There is no outline round this spot, so nothing was painted."))
+            w.say(_("There is no outline round this spot, so nothing was painted."))
             return
         ring = _circle(found.gap, max(14.0, found.width * 0.75))
         w.canvas.show_marks(self, Ring(ring))
         text = _("The outline is open at the ring, {w} cm wide.").format(w=f"{found.width / w.canvas.page.unit:.1f}")
-        w.notice.say(text, _("bridge it"), lambda: self.fill(at, hue, found.width * 1.2 + 2))
+        w.say(text, _("bridge it"), lambda: self.fill(at, hue, found.width * 1.2 + 2))
 
     def clear_signs(self) -> None:
         """Takes the sign of a gap off the page: something else is done."""
-        self.window.canvas.show_marks(self)
+        self.context.canvas.show_marks(self)
 
 
 def _circle(centre: Point, radius: float) -> list[Point]:

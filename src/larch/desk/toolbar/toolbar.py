@@ -86,7 +86,9 @@ class Ledge(QWidget):
         self._box.setDirection(QBoxLayout.Direction.TopToBottom if upright else QBoxLayout.Direction.LeftToRight)
         self._box.setContentsMargins(*((6, 8, 6, 8) if upright else (16, 2, 16, 4)))
         self._box.setSpacing(0 if upright else 2)
-        turner = [[self.back, self.onwards], [self.number]] if upright else [[self.back, self.number, self.onwards]]
+        turner: list[list[QWidget]] = (
+            [[self.back, self.onwards], [self.number]] if upright else [[self.back, self.number, self.onwards]]
+        )
         for row in turner:
             self._add_row(row)
         self._box.addStretch(1)

@@ -36,7 +36,7 @@ class AxesView(View):
             lines = [QLineF(x, 0, x, thing.height) for x in (thing.to_local(v, 0)[0] for v in across)]
             lines += [QLineF(0, y, thing.width, y) for y in (thing.to_local(0, v)[1] for v in down)]
             if lines:
-                painter.drawLines(lines)
+                painter.drawLines(lines)  # type: ignore[call-overload]
         painter.save()
         painter.setClipRect(window.adjusted(-1, -1, 1, 1), Qt.ClipOperation.IntersectClip)
         for equation in thing.curves(page):

@@ -48,7 +48,7 @@ class ProtractorView(View):
             size = 20.0 if t % 10 == 0 else 14.0 if t % 5 == 0 else 8.0
             marks.append(QLineF(RADIUS * c, RADIUS * s, (RADIUS - size) * c, (RADIUS - size) * s))
         painter.setPen(QPen(NEEDLE, 1.0))
-        painter.drawLines(marks)
+        painter.drawLines(marks)  # type: ignore[call-overload]
         painter.setPen(QPen(shade, 1.2))
         painter.drawLine(QLineF(-RADIUS, 0, RADIUS, 0))
         painter.drawLine(QLineF(0, -14, 0, 14 if thing.full else FOOT))

@@ -63,7 +63,7 @@ class RulerView(View):
                 continue
             size = 20.0 if k % 10 == 0 else 14.0 if k % 5 == 0 else 8.0
             marks.append(QLineF(k * tenth, 0, k * tenth, size))
-        painter.drawLines(marks)
+        painter.drawLines(marks)  # type: ignore[call-overload]
         step = max(1, math.ceil(26 / page.unit))
         for k in range(0, count // 10 + 1, step):
             text = number_text(k * page.scale.per, 3)

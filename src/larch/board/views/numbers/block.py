@@ -37,7 +37,7 @@ class BlockView(View):
         lines = [QLineF(k * UNIT, top, k * UNIT, top + face.height()) for k in range(1, across)]
         lines += [QLineF(0, top + k * UNIT, face.width(), top + k * UNIT) for k in range(1, down)]
         if lines:
-            painter.drawLines(lines)
+            painter.drawLines(lines)  # type: ignore[call-overload]
         painter.setPen(edge)
         painter.setBrush(QColor(0, 0, 0, 0))
         painter.drawRect(face.adjusted(0.5, 0.5, -0.5, -0.5))

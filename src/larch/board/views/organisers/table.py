@@ -33,7 +33,7 @@ class TableView(View):
         painter.setPen(QPen(shade, 1.6))
         inner = [QLineF(x, 0, x, box.height) for x in lefts[1:-1]] + [QLineF(0, y, box.width, y) for y in tops[1:-1]]
         if inner:
-            painter.drawLines(inner)
+            painter.drawLines(inner)  # type: ignore[call-overload]
         strong = QPen(shade, 3.2)
         strong.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
         painter.setPen(strong)

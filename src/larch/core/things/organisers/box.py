@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
@@ -39,7 +39,7 @@ class WordBox(Joinable, Lettered, frozen=True, kw_only=True, tag="box"):
     paragraphs: tuple[Paragraph, ...] = (Paragraph(align="centre"),)
 
     icon: ClassVar[str] = "message-square"
-    order: ClassVar[int] = 41
+    order: ClassVar[int] = 56
     help: ClassVar[str] = (
         "Press a mark beside a box and a neighbour grows there, joined to it; drag the mark to another thing to join the "
         "two. Lines stay attached and go round other boxes."
@@ -60,6 +60,10 @@ class WordBox(Joinable, Lettered, frozen=True, kw_only=True, tag="box"):
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("bubble idea concept map node frame")
         yield ShelfItem("box", _("box"), "Organisers", lambda: cls(text=_("lantern")), words)
+
+    def seen_as_high(self, height: float) -> Self:
+        """Joined lines end where it is seen to end."""
+        return self.replace(height=max(self.height, height))  # type: ignore[no-any-return]
 
     def letter_hue(self) -> str:
         return "needle"

@@ -124,7 +124,7 @@ def web() -> Sequence[Thing]:
     return _joined(made, [(1, k) for k in range(2, 6)], arrows="none")
 
 
-ORDER = 41  # after the single box
+ORDER = 56  # after the single box
 
 KINDS: tuple[tuple[str, Callable[[], str], Callable[[], Sequence[Thing]], str], ...] = (
     ("table chart", lambda: _("table with heads"), table_chart, "data chart rows columns"),

@@ -37,7 +37,7 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
     hue: str = "slate"
 
     icon: ClassVar[str] = "table"
-    order: ClassVar[int] = 40
+    order: ClassVar[int] = 55
     editor: ClassVar[str] = "cell"
     help: ClassVar[str] = (
         "Double-click a cell to type in it; put ink or anything else in a cell and it goes with the table. Drag the marks "

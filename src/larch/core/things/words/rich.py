@@ -138,6 +138,10 @@ class Lettered(HasWords, Tells, Derives, Thing, frozen=True, kw_only=True, tag="
         found = answers(page, self.text)
         return self if found == self.told else self.replace(told=found)
 
+    def seen_as_high(self, height: float) -> Self:
+        """Itself after typing, measured by the fonts themselves; for what others end at."""
+        return self
+
     def letter_hue(self) -> str:
         return self.hue
 
