@@ -11,7 +11,6 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.camera import Camera
 from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, icon, interface_font
 from larch.board.views import view_of
-from larch.core.actions.arrange.arrange import total
 from larch.core.base import hues
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
@@ -94,6 +93,8 @@ def paint_selection(
 ) -> None:
     if not things:
         return
+    from larch.core.actions.arrange.arrange import total
+
     painter.setBrush(Qt.BrushStyle.NoBrush)
     for thing in things:
         _outline(painter, thing, camera)

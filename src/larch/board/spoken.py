@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from larch.board.ticking import at_present
-from larch.core.actions.arrange.holds import said
 from larch.core.base.words import _, many
 from larch.core.model.capabilities import IsInk
 from larch.core.model.page import Page
@@ -25,6 +24,8 @@ def description(page: Page, chosen: Sequence[Thing]) -> str:
 
 
 def spoken(page: Page, thing: Thing) -> str:
+    from larch.core.actions.arrange.holds import said
+
     facts = (
         []
         if isinstance(thing, IsInk)

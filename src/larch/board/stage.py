@@ -279,7 +279,7 @@ class PageStage(PageLayers):
 
     def _describe(self) -> None:
         page = self.page
-        number = next((i for i, p in enumerate(self.session.lesson.pages, 1) if p.id == page.id), 1)
+        number = (self.session.lesson.index(page.id) or 0) + 1
         self.setAccessibleName(_("Page {n}: {title}").format(n=number, title=page.title or _("untitled")))
         text = description(page, self.things())
         if text != self.accessibleDescription():

@@ -60,7 +60,7 @@ class Ticking(QObject):
         if self.resting:
             self._looked = now
         times = [
-            time for page in self._lesson().pages for thing in runners(page)
+            time for page in self._lesson().pages.ready() for thing in runners(page)
             if (time := thing.next_change(now)) is not None
         ]  # fmt: skip
         if times:
@@ -74,7 +74,7 @@ class Ticking(QObject):
     def _tick(self) -> None:
         now, before = clock.now(), self._looked
         self._looked = now
-        for page in self._lesson().pages:
+        for page in self._lesson().pages.ready():
             due = [t for t in runners(page) if (when := t.next_change(before)) is not None and when <= now]
             for thing in due:
                 after = thing.as_of(now)

@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
 from larch.core.actions.geometry.parting import share
 from larch.core.actions.geometry.picks import Pick, built
 from larch.core.actions.geometry.solve_triangle import work_out
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
-from larch.core.figures.settle import settle
 from larch.core.maths.special import regular_corners
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page
@@ -168,13 +166,3 @@ def tiles() -> Page:
         lettering(_("Fill the lantern.\nKeys [ and ] turn\na shape."), 840, 140),
         lettering(_("Drag a knot of the\ngold tile. Why do the\ntiles still fit?"), 840, 420, hue="lake"),
     )
-
-
-PAGES: tuple[Callable[[], Page], ...] = (
-    lambda: settle(folding()),
-    lambda: settle(sharing()),
-    lambda: settle(bridge()),
-    lambda: settle(meeting_place()),
-    lambda: settle(instruments()),
-    lambda: settle(tiles()),
-)

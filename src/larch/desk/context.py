@@ -113,7 +113,7 @@ class Context(QObject):
 
     def finish_typing(self) -> None:
         """Keeps what is being typed and closes its editor."""
-        self._desk.editors.finish()
+        self._desk.finish_typing()
 
     def shows(self, name: str) -> bool:
         """Whether a card or drawer is open."""

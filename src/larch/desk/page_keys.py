@@ -7,7 +7,6 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 
-from larch.core.actions.arrange.arrange import nudge
 from larch.core.base.words import _
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit
@@ -65,6 +64,8 @@ class PageKeys:
         return False
 
     def _arrow(self, across: int, down: int, step: float) -> None:
+        from larch.core.actions.arrange.arrange import nudge
+
         things = self.context.canvas.things()
         focus = self.context.canvas.handle_focus
         if len(things) == 1 and focus and not things[0].locked:

@@ -4,25 +4,20 @@ from __future__ import annotations
 
 import importlib
 import time
-from functools import cached_property
+from functools import cached_property, partial
 from typing import TYPE_CHECKING, Any
 
 import msgspec
-from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeyEvent, QResizeEvent
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt, QTimer
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeyEvent, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
 from larch.core.base.words import _
-from larch.core.model.action import actions_for
 from larch.core.session.session import Session
-from larch.desk.cards.facts import FactsCard
 from larch.desk.cards.message_bar import Notice
-from larch.desk.cards.tag import Tag
-from larch.desk.commands.command import Commands, all_commands
 from larch.desk.context import Context
-from larch.desk.editors.editors import Editors
 from larch.desk.files import Files
 from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
@@ -30,10 +25,13 @@ from larch.desk.shelf.putting_out import PuttingOut
 from larch.desk.toolbar.in_hand import InHand
 from larch.desk.toolbar.toolbar import Ledge
 from larch.services.settings import Settings, load_settings, save_settings
-from larch.services.sounds import Loudspeaker, Silent, SoundPlayer
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
+    from larch.desk.cards.facts import FactsCard
+    from larch.desk.cards.tag import Tag
+    from larch.desk.commands.command import Commands
+    from larch.desk.editors.editors import Editors
     from larch.desk.finder.finder import Finder
     from larch.desk.media.bringing import Bringing
     from larch.desk.media.following import Following
@@ -41,6 +39,7 @@ if TYPE_CHECKING:
     from larch.desk.shelf.keeping import Keeping
     from larch.desk.shelf.shelf import Shelf
     from larch.desk.toolbar.choices import Choices
+    from larch.services.sounds import SoundPlayer
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -58,6 +57,7 @@ class Window(QMainWindow):
         self.settings: Settings = load_settings()
         self.at_board = False
         self._cards: dict[str, Any] = {}
+        self._filled: set[str] = set()  # menus
         self.context = Context(self)
         self.pages = Pages(self.context)
         self.keys = PageKeys(self.context)
@@ -66,7 +66,7 @@ class Window(QMainWindow):
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
-        self.canvas = Canvas(self.session, work.lesson.pages[0].id, self.room)
+        self.canvas = Canvas(self.session, work.lesson.pages.ids[0], self.room)
         self.ledge = Ledge(self.room)
         self._lay = QBoxLayout(DIRECTIONS["bottom"], self.room)
         self._lay.setContentsMargins(0, 0, 0, 0)
@@ -78,7 +78,6 @@ class Window(QMainWindow):
         self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still
         self._dress_canvas()
-        self.commands = Commands(self, all_commands(self.context))
         self._make_top_bar()
         self._connect()
         self.set_ledge(self.settings.ledge)
@@ -94,16 +93,14 @@ class Window(QMainWindow):
 
     def _dress_canvas(self) -> None:
         """The tag, the facts card and the editors of the present canvas."""
-        self.tag = Tag(self.canvas)
-        self.facts = FactsCard(self.canvas)
-        self.editors = Editors(self.canvas, self.notice.say)
-        self.tag.facts_wanted.connect(lambda: self.facts.want(True))
+        for name in ("tag", "facts", "editors"):  # of the canvas before; made anew when they are wanted
+            self.__dict__.pop(name, None)
+        self.canvas.edit_wanted.connect(lambda thing: self.editors.edit(thing))
         self.canvas.committed.connect(self._committed)
-        self.canvas.selection_changed.connect(self.refresh_commands)
+        self.canvas.selection_changed.connect(self._selected)
         self.canvas.menu_wanted.connect(self._menu)
         self.canvas.said.connect(self.notice.say)
         self.canvas.sound_wanted.connect(self._sound)
-        self.canvas.ticked.connect(self.facts.tick)
         self.canvas.link_wanted.connect(lambda link: self.following.follow(link))
         self.canvas.place_outside = lambda at: self.keeping.place_outside(at)
         self.canvas.over_changed.connect(lambda place: self.keeping.show_over(place))
@@ -122,8 +119,7 @@ class Window(QMainWindow):
         for name in MENUS:
             menu = self.menus.addMenu(labels[name])
             assert menu is not None
-            menu.aboutToShow.connect(lambda menu=menu, name=name: self._fill_menu(menu, name))
-            self.commands.fill(menu, name)
+            menu.aboutToShow.connect(partial(self._fill_menu, menu, name))
         self.heading = QLabel(bar)
         self.heading.setObjectName("title")
         switch = QWidget(bar)
@@ -161,9 +157,10 @@ class Window(QMainWindow):
 
     @cached_property
     def choices(self) -> Choices:
+        from larch.desk.toolbar.choice_rows import fill
         from larch.desk.toolbar.choices import Choices
 
-        made = Choices(self.room, lambda: self.settings.own_hues)
+        made = Choices(self.room, lambda: self.settings.own_hues, fill)
         made.pressed.connect(self.hand.run)
         made.chosen.connect(self.hand.remember)
         return made
@@ -243,7 +240,7 @@ class Window(QMainWindow):
         old.close_session()
         self.session = Session(work.lesson, time.monotonic)
         self.files.setParent(None)
-        self.canvas = Canvas(self.session, work.lesson.pages[0].id, self.room)
+        self.canvas = Canvas(self.session, work.lesson.pages.ids[0], self.room)
         self.canvas.pointers.tool = tool
         self.canvas.at_board = self.at_board
         self.canvas.still = old.still
@@ -263,6 +260,23 @@ class Window(QMainWindow):
 
     # Commands
 
+    @cached_property
+    def commands(self) -> Commands:
+        """All commands with their keys; made just after the first paint, or when one is wanted sooner."""
+        from larch.desk.commands.command import Commands, all_commands
+
+        return Commands(self, all_commands(self.context))
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        super().paintEvent(event)
+        if "commands" not in self.__dict__:
+            QTimer.singleShot(0, self._after_first_paint)
+
+    def _after_first_paint(self) -> None:
+        """What a start can do without, in the first idle moment."""
+        self.refresh_commands(anew=True)
+        self.files.journal.settle_in()
+
     def run(self, name: str) -> None:
         """Runs a command by its name, as a press of its button would."""
         command = next(c for c in self.commands.listed if c.name == name)
@@ -270,7 +284,11 @@ class Window(QMainWindow):
             command.run()
 
     def _fill_menu(self, menu: QMenu, name: str) -> None:
-        self.refresh_commands()
+        """What a menu holds, put into it when it is first opened."""
+        self.refresh_commands(anew=True)
+        if name not in self._filled:
+            self._filled.add(name)
+            self.commands.fill(menu, name)
         if name == "Edit":
             self._selection_menu(menu)
         if name == "Lesson":
@@ -282,6 +300,8 @@ class Window(QMainWindow):
         """What the selection can do, at the end of the Edit menu; made anew each time."""
         for old in [a for a in menu.actions() if a.property("selection")]:
             menu.removeAction(old)
+        from larch.core.model.action import actions_for
+
         page, things = self.canvas.page, self.canvas.things()
         for action in actions_for(page, things):
             if action.name.startswith("colour") or action.name == "delete":
@@ -292,8 +312,10 @@ class Window(QMainWindow):
             made.setProperty("selection", True)
             made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
 
-    def refresh_commands(self) -> None:
-        self.commands.refresh()
+    def refresh_commands(self, anew: bool = False) -> None:
+        """Enables what can be done now; with `anew` also where no command was made yet."""
+        if anew or "commands" in self.__dict__:
+            self.commands.refresh()
         history = self.session.history
         self.ledge.undo.setEnabled(bool(history.done))
         self.ledge.redo.setEnabled(bool(history.undone))
@@ -317,7 +339,7 @@ class Window(QMainWindow):
         self.pages.turn(by)
 
     def undo(self, redo: bool = False) -> None:
-        self.editors.finish()
+        self.finish_typing()
         self.canvas.pointers.cancel()
         self.canvas.withdraw()
         step = self.session.redo() if redo else self.session.undo()
@@ -360,7 +382,41 @@ class Window(QMainWindow):
     @cached_property
     def sounds(self) -> SoundPlayer:
         """Silent where nobody could hear it."""
+        from larch.services.sounds import Loudspeaker, Silent
+
         return Silent() if QGuiApplication.platformName() == "offscreen" else Loudspeaker()
+
+    @cached_property
+    def tag(self) -> Tag:
+        from larch.desk.cards.tag import Tag
+
+        made = Tag(self.canvas)
+        made.facts_wanted.connect(lambda: self.facts.want(True))
+        return made
+
+    @cached_property
+    def facts(self) -> FactsCard:
+        from larch.desk.cards.facts import FactsCard
+
+        made = FactsCard(self.canvas)
+        self.canvas.ticked.connect(made.tick)
+        return made
+
+    @cached_property
+    def editors(self) -> Editors:
+        from larch.desk.editors.editors import Editors
+
+        return Editors(self.canvas, self.notice.say)
+
+    def finish_typing(self) -> None:
+        """Keeps what is being typed, if anything is."""
+        if "editors" in self.__dict__:
+            self.editors.finish()
+
+    def _selected(self) -> None:
+        if self.canvas.selection and "tag" not in self.__dict__:
+            self.tag.refresh()
+        self.refresh_commands()
 
     def set_sounds(self, on: bool) -> None:
         """Switches the sounds of equipment off or on."""
@@ -404,8 +460,10 @@ class Window(QMainWindow):
             below = 0 if self.ledge.edge == "top" else SHELF_HEIGHT
         if self.canvas.covered_below != below:
             self.canvas.covered_below = below
-            self.facts.refresh()
-            self.tag.place()
+            if "facts" in self.__dict__:
+                self.facts.refresh()
+            if "tag" in self.__dict__:
+                self.tag.place()
         if "spread" in self.__dict__:
             self.spread.setGeometry(page)
         self.notice.place()
@@ -416,14 +474,15 @@ class Window(QMainWindow):
 
     def go_to_board(self) -> None:
         """The room sees the page and the ledge, and nothing else."""
-        self.editors.finish()
+        self.finish_typing()
         self.at_board = self.canvas.at_board = True
         self.canvas.select(())
         self.top_bar.hide()
         self.ledge.set_large(True)
         self._modes.buttons()[1].setChecked(True)
         self.showFullScreen()
-        self.facts.refresh()
+        if "facts" in self.__dict__:
+            self.facts.refresh()
         self.canvas.setFocus()
 
     def go_to_desk(self) -> None:
@@ -441,7 +500,8 @@ class Window(QMainWindow):
         if watched is self.canvas and event is not None:
             if event.type() == QEvent.Type.Resize:
                 self._place_overlays()
-                self.facts.refresh()
+                if "facts" in self.__dict__:
+                    self.facts.refresh()
             if event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.TouchBegin, QEvent.Type.TabletPress):
                 self.close_card("choices")
                 self.close_card("finder")

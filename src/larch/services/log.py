@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-import logging
 import sys
 import threading
 from collections.abc import Callable
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
+from typing import TYPE_CHECKING
 
 from larch.services.places import state_folder
+
+if TYPE_CHECKING:
+    import logging
 
 SIZE, KEPT = 256 * 1024, 3  # bytes of a file; older files beside it
 
@@ -23,6 +25,9 @@ def log_file() -> Path:
 
 def _logger() -> logging.Logger:
     """The logger of unforeseen errors; where the folder is now, which tests move about."""
+    import logging
+    from logging.handlers import RotatingFileHandler
+
     logger = logging.getLogger("larch.unforeseen")
     wanted = str(log_file())
     for handler in list(logger.handlers):

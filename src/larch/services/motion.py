@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import shutil
-import subprocess
 
 KEY = ["org.gnome.desktop.interface", "enable-animations"]  # honoured by the desktops that use GSettings
 
 
 def desktop_wants_stillness() -> bool:
     """Asks once; False where nothing answers. Takes a moment: call it off the interface's thread."""
+    import subprocess
+
     if not shutil.which("gsettings"):
         return False
     try:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import array
 import math
 import sys
-import wave
 from collections import deque
 from pathlib import Path
 from typing import Any, Protocol
@@ -65,6 +64,8 @@ class Loudspeaker:
 
 def sound_file(name: str) -> Path:
     """The sound as a WAV file in the state folder, written when it is first wanted. Raises OSError, KeyError."""
+    import wave
+
     path = state_folder() / "sounds" / f"{name}.wav"
     if not path.exists():
         path.parent.mkdir(parents=True, exist_ok=True)

@@ -198,6 +198,7 @@ class Worker:
 
     def _started(self) -> subprocess.Popen[bytes]:
         if self._process is None or self._process.poll() is not None:
+            self._kill()  # of one that has died, the pipes are closed
             command = [sys.executable, "-m", "larch.services.worker_process", str(self._memory)]
             self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
         return self._process

@@ -11,7 +11,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from larch.core.base.words import _, many
-from larch.core.files.journal import Journal, Recovered, holds_work, recover, stamp_of
+from larch.core.files.journal import Journal, Recovered, about_of, holds_work, recover, stamp_of
 from larch.core.files.lesson_file import read_lesson
 from larch.core.model.lesson import Lesson
 from larch.services.places import journal_for, journals_folder
@@ -92,7 +92,7 @@ def open_file(path: Path) -> OpenLesson:
         return work
     work = OpenLesson(opened.lesson, path, folder, lock)
     work.notes = list(opened.losses)
-    found = recover(folder)
+    found = recover(folder) if holds_work(folder) else None  # else the file alone is read
     if found is not None and found.edits:
         if found.about.stamp == stamp_of(path):
             work.lesson, work.brought_back = found.lesson, found.edits
@@ -175,11 +175,12 @@ def _last_written(folder: Path) -> int:
 
 def open_unsaved(folder: Path) -> OpenLesson | None:
     """Opens what a journal holds as it was left, with its file if it has one; None if it can't be had."""
+    about = about_of(folder)
+    if about.path and Path(about.path).is_file():
+        return open_file(Path(about.path))
     found = recover(folder)
     if found is None:
         return None
-    if found.about.path and Path(found.about.path).is_file():
-        return open_file(Path(found.about.path))
     lock = _take(folder)
     if lock is None:
         return None

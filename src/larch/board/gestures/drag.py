@@ -6,8 +6,6 @@ import math
 
 from larch.board.gestures.base import DRAG_START, Gesture, Stage, nothing
 from larch.board.pointer import Sample
-from larch.core.actions.arrange.arrange import copies, exhausted
-from larch.core.actions.arrange.guides import guide
 from larch.core.actions.arrange.holds import BOARD, allowed
 from larch.core.base.shape import Box
 from larch.core.base.words import _, many
@@ -102,6 +100,8 @@ class DragThings(Gesture):
         return [stage.box_of([thing]) for thing in seen]
 
     def _snap(self, dx: float, dy: float) -> Snap | None:
+        from larch.core.actions.arrange.guides import guide
+
         if self.thing.locked or not self.ids:
             return None
         reach = SNAP_REACH / self.stage.camera.scale
@@ -137,6 +137,8 @@ class TakeOne(Gesture):
     """Dragging from a supply brings a fresh copy along; a tap selects the supply itself."""
 
     def __init__(self, stage: Stage, sample: Sample, thing: Thing) -> None:
+        from larch.core.actions.arrange.arrange import exhausted
+
         self.stage = stage
         self.start = sample
         self.supply = thing
@@ -146,6 +148,8 @@ class TakeOne(Gesture):
         self.taken: list[Thing] = []
 
     def move(self, sample: Sample) -> None:
+        from larch.core.actions.arrange.arrange import copies
+
         if not self.taken and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
             return
         if self.empty:

@@ -9,7 +9,6 @@ from typing import ClassVar
 from larch.board.gestures.base import DRAG_START, Gesture, Ring, Stage
 from larch.board.pointer import Sample
 from larch.core.base.shape import Box, box_of
-from larch.core.maths.geometry import inside
 from larch.core.model.thing import Thing
 
 
@@ -65,6 +64,8 @@ class RingSelect(Marquee):
         self.stage.show_marks(self, Ring(self.path))
 
     def release(self, sample: Sample) -> None:
+        from larch.core.maths.geometry import inside
+
         self.stage.show_marks(self)
         if self.box is None:
             super().release(sample)

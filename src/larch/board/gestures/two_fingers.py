@@ -9,7 +9,6 @@ from larch.board.pointer import Sample
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.figures.settle import carried, followers, free_of
-from larch.core.maths.plane.near import drag_two
 from larch.core.model.capabilities import TurnsOnto
 from larch.core.model.page import Page
 from larch.core.model.thing import Snap, Thing
@@ -40,6 +39,8 @@ class TwoFingers(Gesture):
         self.move(first)
 
     def move(self, sample: Sample) -> None:
+        from larch.core.maths.plane.near import drag_two
+
         if sample.pointer not in self.at or self.done:
             return
         self.at[sample.pointer] = sample.page_pos

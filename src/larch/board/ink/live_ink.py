@@ -12,7 +12,6 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPixmap
 from larch.board.ink.strokes import BRISTLES, DASH, DASH_GAP, DOT_GAP, GRAIN, bristle_at, scatter
 from larch.board.look import colour
 from larch.board.pointer import Sample
-from larch.board.views.ink.ink import wash
 from larch.core.base.shape import Point
 from larch.core.model.nibs import Pen, breadth
 
@@ -55,6 +54,8 @@ class InkLayer:
 
     def extend(self, owner: object, samples: Sequence[Sample], pressures: Sequence[float], pen: Pen, scale: float) -> QRect:
         """Paints the newest piece; returns what has to be shown anew."""
+        from larch.board.views.ink.ink import wash
+
         points = [sample.view_pos for sample in samples[-3:]]
         widths = [pen.width * scale * breadth(pen.nib, p) for p in pressures[-3:]]
         shade = wash(pen.hue) if pen.nib == "highlighter" else colour(pen.hue)

@@ -3,22 +3,19 @@
 from __future__ import annotations
 
 import math
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar
 
 from larch.board.gestures.base import DRAG_START, TOUCH_SLACK, Caption, Gesture, Prompt, Spots, Stage, nothing
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
-from larch.core.actions.geometry.picks import Pick, built, near_box, nearest_value, pick, put_below_points
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.figures.questions import asked
-from larch.core.figures.rules import RULES
-from larch.core.figures.settle import settle
-from larch.core.maths.plane.forms import NotThere
 from larch.core.model.action import named
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
-from larch.core.things.geometry.polygon import polygon_on
+
+if TYPE_CHECKING:
+    from larch.core.actions.geometry.picks import Pick
 
 REACH = 13.0  # pixels within which something is meant
 OPEN_ENDED = ("polygon", "polyline")
@@ -49,22 +46,30 @@ class ConstructTool(Tool):
         self.picks.clear()
 
     def takes(self) -> tuple[str, ...]:
+        from larch.core.figures.rules import RULES
+
         if self.mode == "locus":
             return ("point", "point")
         return RULES[self.mode].takes if self.mode in RULES else ("point",)
 
     def values(self) -> tuple[float, ...]:
+        from larch.core.figures.rules import RULES
+
         rule = RULES.get(self.mode)
         if rule is None or not rule.starts:
             return ()
         return (self.numbers.get(self.mode, rule.starts[0]), *rule.starts[1:])
 
     def title(self) -> str:
+        from larch.core.figures.rules import RULES
+
         words = {"point": _("point"), "drawn": _("shape by hand"), "locus": _("locus")}
         return words.get(self.mode) or _(RULES[self.mode].label)
 
     def question(self) -> str:
         """What is wanted next."""
+        from larch.core.figures.questions import asked
+
         if self.mode == "point":
             return _("tap where it lies")
         if self.mode == "drawn":
@@ -113,6 +118,8 @@ class Picking(Gesture):
             self._preview([*tool.picks, first], sample)
 
     def _pick(self, sample: Sample, wanted: str) -> Pick | None:
+        from larch.core.actions.geometry.picks import near_box, pick
+
         at = sample.page_pos
         slack = TOUCH_SLACK if sample.kind == "touch" else 0.0
         reach = (REACH + slack) / self.stage.camera.scale
@@ -142,6 +149,8 @@ class Picking(Gesture):
             self._preview([*self.tool.picks, self.first, second], sample)
 
     def _preview(self, picks: list[Pick], sample: Sample) -> None:
+        from larch.core.figures.settle import settle
+
         tool, last = self.tool, picks[-1]
         new: list[Thing] = []
         takes = tool.takes()
@@ -159,6 +168,8 @@ class Picking(Gesture):
         tool.show(self.stage, *([Caption(last.at, last.why)] if last.why else []))
 
     def _outline(self, corners: list[Point]) -> Thing:
+        from larch.core.things.geometry.polygon import polygon_on
+
         if self.tool.mode == "polygon":
             return polygon_on(self.stage.page, corners, hue=self.tool.hue, letters=" " * len(corners))
         from larch.core.things.geometry.polyline import Polyline
@@ -166,6 +177,9 @@ class Picking(Gesture):
         return Polyline(vertices=tuple(corners), hue=self.tool.hue)
 
     def _built(self, picks: list[Pick], at: Point) -> tuple[Thing, ...] | None:
+        from larch.core.actions.geometry.picks import built, nearest_value
+        from larch.core.maths.plane.forms import NotThere
+
         page = self.stage.page
         try:
             values = nearest_value(page, self.tool.mode, picks, at) or self.tool.values()
@@ -214,6 +228,9 @@ class Picking(Gesture):
             self._done(sample.page_pos)
 
     def _done(self, at: Point) -> None:
+        from larch.core.actions.geometry.picks import built, nearest_value, put_below_points
+        from larch.core.figures.settle import settle
+
         tool, page = self.tool, self.stage.page
         picks, tool.picks = list(tool.picks), []
         if tool.mode == "point":
@@ -254,6 +271,8 @@ class Drawing(Gesture):
             self.stage.preview(self, nothing, [self._shape(self.path[:: max(1, len(self.path) // 200)])])
 
     def _shape(self, path: list[Point]) -> Thing:
+        from larch.core.things.geometry.polygon import polygon_on
+
         return polygon_on(self.stage.page, path, hue=self.tool.hue, drawn=True)
 
     def release(self, sample: Sample) -> None:

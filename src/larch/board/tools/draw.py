@@ -8,14 +8,12 @@ from typing import ClassVar
 from larch.board.gestures.base import DRAG_START, Gesture, Spots, Stage, nothing
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
-from larch.core.actions.ink.writing import write
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.nibs import KEPT_PENS, Pen
 from larch.core.model.snapping import Held, hold_direction, hold_point
 from larch.core.model.thing import Snap
-from larch.core.things.ink.ink import ink_from, line_from
 
 FAST = 2.6  # pixels per ms at which a line without pressure is at its thinnest
 CALM = 0.25  # how quickly the width follows the speed
@@ -121,6 +119,9 @@ class Stroke(Gesture):
         self._keep()
 
     def _keep(self) -> None:
+        from larch.core.actions.ink.writing import write
+        from larch.core.things.ink.ink import ink_from
+
         points = [(*s.page_pos, p, s.time) for s, p in zip(self.samples, self.pressures, strict=True)]
         self.stage.commit(write(self.stage.page, ink_from(points, pen=self.pen)))
         self.stage.ink_end(self)
@@ -146,6 +147,8 @@ class DrawLine(Gesture):
         return hold_point(self.stage.page, self.stage.things_in(Box(*at, *at).grown(reach)), at, reach)
 
     def move(self, sample: Sample) -> None:
+        from larch.core.things.ink.ink import line_from
+
         held = hold_direction(self.start, sample.page_pos, True) if sample.shift else self._held(sample, sample.page_pos)
         if not held.reason and not sample.alt:
             held = hold_direction(self.start, sample.page_pos, False)
@@ -155,6 +158,9 @@ class DrawLine(Gesture):
         self.stage.preview(self, nothing, [line_from([self.start, self.end], self.pen)])
 
     def release(self, sample: Sample) -> None:
+        from larch.core.actions.ink.writing import write
+        from larch.core.things.ink.ink import line_from
+
         self.stage.show_snap(self, None)
         if self.end != self.start:
             self.stage.commit(write(self.stage.page, line_from([self.start, self.end], self.pen)))
@@ -176,6 +182,8 @@ class DrawCurve(Gesture):
         self.path = [sample.page_pos]
 
     def move(self, sample: Sample) -> None:
+        from larch.core.things.ink.ink import line_from
+
         self.path.append(sample.page_pos)
         if self._swept(sample):
             self.stage.preview(self, nothing, [line_from(self._points(), self.pen)])
@@ -209,6 +217,9 @@ class DrawCurve(Gesture):
         self.stage.show_marks(self.tool, *([Spots(waiting)] if waiting else []))
 
     def _lay(self, points: list[Point]) -> None:
+        from larch.core.actions.ink.writing import write
+        from larch.core.things.ink.ink import line_from
+
         edit = write(self.stage.page, line_from(points, self.pen))
         self.stage.commit(Edit(_("Curve"), edit.before, edit.after))
 

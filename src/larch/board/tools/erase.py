@@ -5,18 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar
 
 from larch.board.gestures.base import DRAG_START, RUB, Band, Caption, Gesture, Ring, Rubber, Stage
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
-from larch.core.actions.ink import rub
 from larch.core.base.hues import PAPER, hex_of, mixed
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _, many
 from larch.core.model.capabilities import HasInk
 from larch.core.model.thing import Thing
-from larch.core.things.ink.ink import Ink
+
+if TYPE_CHECKING:
+    from larch.core.actions.ink import rub
+    from larch.core.things.ink.ink import Ink
 
 RADII = (8.0, 14.0, 26.0, 48.0)  # pixels
 PALE = 0.22  # how much of its colour is left of ink that is about to go
@@ -84,6 +86,8 @@ class Rubbing(Gesture):
 
     def _rub(self, path: Sequence[Point]) -> list[str]:
         """Takes off what lies along a path; returns the ids of what changed."""
+        from larch.core.actions.ink import rub
+
         change = rub.whole(path, self.reach) if self.whole else rub.part(path, self.reach)
         if self.hue:
             change = only(self.hue, change)
@@ -107,6 +111,8 @@ class Rubbing(Gesture):
         return pieces if some else None
 
     def release(self, sample: Sample) -> None:
+        from larch.core.actions.ink import rub
+
         self.move(sample)
         page = self.stage.page
         if any(page.thing(id) is not source for id, source in self.sources.items()):
@@ -150,6 +156,8 @@ class Doomed:
         self.count = 0
 
     def show(self, change: rub.Change, box: Box) -> None:
+        from larch.core.actions.ink import rub
+
         seen = [thing for thing in self.stage.things_in(box) if not thing.locked]
         before = set(self.left)
         self.left = rub.changed(seen, change)
@@ -168,6 +176,8 @@ class Doomed:
             self.stage.show_instead(self.owner, shown, boxes)
 
     def take(self) -> None:
+        from larch.core.actions.ink import rub
+
         if self.left:
             self.stage.commit(rub.rub_edit(self.stage.page, self.left, _("Rub out")))
         self.spare()
@@ -193,6 +203,8 @@ class RingRound(Gesture):
         self.stage.show_marks(self, Ring(self.path))
 
     def release(self, sample: Sample) -> None:
+        from larch.core.actions.ink import rub
+
         if not self.far or len(self.path) < 4:
             self.cancel()
             return
@@ -228,6 +240,8 @@ class Sweep(Gesture):
         self.doomed = Doomed(stage, self)
 
     def move(self, sample: Sample) -> None:
+        from larch.core.actions.ink import rub
+
         left, right = sorted((self.start.page_pos[0], sample.page_pos[0]))
         if abs(sample.view_pos[0] - self.start.view_pos[0]) <= 2 * DRAG_START:
             right = left  # so that going back to where it began spares everything

@@ -11,9 +11,6 @@ from larch.board.tools.base import Tool
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.equation import Equation
-from larch.core.things.words.rich import LINE
-from larch.core.things.words.text import Text
 
 
 class HandTool(Tool):
@@ -103,6 +100,9 @@ class TextTool(_PlacingTool):
         return _("text")
 
     def fresh(self, sample: Sample) -> Thing:
+        from larch.core.things.words.rich import LINE
+        from larch.core.things.words.text import Text
+
         x, y = sample.page_pos
         return Text(size=self.size, hue=self.hue, placement=Placement(x, y - self.size * LINE / 2))
 
@@ -120,5 +120,7 @@ class EquationTool(_PlacingTool):
         return _("equation")
 
     def fresh(self, sample: Sample) -> Thing:
+        from larch.core.things.graphs.equation import Equation
+
         x, y = sample.page_pos
         return Equation(source="", hue=self.hue, placement=Placement(x, y - 30))

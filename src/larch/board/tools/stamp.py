@@ -12,7 +12,6 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.model.snapping import hold_direction
 from larch.core.model.thing import Thing
-from larch.core.things.ink.mark import Mark, placed, row, stamped
 
 SIZES = (28.0, 44.0, 64.0, 96.0)  # page units
 GAPS = (1.0, 1.3, 2.0, 3.0)  # between middles, in sizes
@@ -39,6 +38,8 @@ class MarkTool(Tool):
         return _("stamp")
 
     def pattern(self) -> Sequence[Thing]:
+        from larch.core.things.ink.mark import Mark
+
         if self.shape == "own" and self.own:
             return self.own
         return (Mark(shape="dot" if self.shape == "own" else self.shape, hue=self.hue),)
@@ -56,6 +57,8 @@ class Stamping(Gesture):
         self.move(sample)
 
     def move(self, sample: Sample) -> None:
+        from larch.core.things.ink.mark import placed, row
+
         end = sample.page_pos
         if not sample.alt:
             end = hold_direction(self.start, end, sample.shift).at
@@ -68,6 +71,8 @@ class Stamping(Gesture):
             self.stage.show_marks(self)
 
     def release(self, sample: Sample) -> None:
+        from larch.core.things.ink.mark import stamped
+
         self.move(sample)
         self.stage.commit(stamped(self.stage.page, self.places, self.pattern, self.size))
         self.cancel()

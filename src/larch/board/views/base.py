@@ -12,7 +12,6 @@ from larch.board.gestures.base import Gesture, Stage
 from larch.board.look import GOLD, PAPER, page_font
 from larch.board.pointer import Sample
 from larch.board.ticking import at_present
-from larch.core.actions.arrange.arrange import taken_from
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.model.nibs import Pen as InkPen
 from larch.core.model.page import Page
@@ -68,6 +67,8 @@ class View:
         return thing.touches(x, y, slack)
 
     def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        from larch.core.actions.arrange.arrange import taken_from
+
         thing = at_present(thing)
         if type(self).paint_local is not View.paint_local:  # many figures have no body of their own
             painter.save()

@@ -77,7 +77,7 @@ def page_link(lesson: Lesson, number: int) -> str:
     """To a page by its number. Raises ValueError."""
     if not 1 <= number <= len(lesson.pages):
         raise ValueError(_("There is no page {n}.").format(n=number))
-    return f"#{lesson.pages[number - 1].id}"
+    return f"#{lesson.pages.ids[number - 1]}"
 
 
 def said(text: str) -> str:

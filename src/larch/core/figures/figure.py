@@ -12,7 +12,6 @@ from msgspec import Struct
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
-from larch.core.figures.rules import RULES
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.model.capabilities import Derives, Geometric, Unaligned
 from larch.core.model.fact import Fact, read_number
@@ -81,6 +80,8 @@ class Figure(Geometric, Derives, Unaligned, Thing, frozen=True, kw_only=True, ta
 
     def rule_facts(self, page: Page) -> Iterator[Fact]:
         """The numbers of its rule, to be typed; and why it is not there."""
+        from larch.core.figures.rules import RULES
+
         if self.why:
             yield Fact("missing", None, text=_(self.why).rstrip("."), label=_("not there"))
         rule = RULES.get(self.rule)

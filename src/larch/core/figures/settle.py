@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from functools import cache
 from typing import Any, TypeVar
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure, part_of, split_ref
-from larch.core.figures.rules import RULES, made_by
 from larch.core.figures.settling import Plan
 from larch.core.maths.plane.forms import Form, NotThere, Spot
 from larch.core.model.capabilities import Geometric, Plots, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, positions
+from larch.core.model.page_list import PageList, Slot
 from larch.core.model.thing import Thing
 
 ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
@@ -143,6 +144,8 @@ class Settler:
         return changed
 
     def made(self, thing: Figure) -> Form:
+        from larch.core.figures.rules import made_by
+
         own = thing.worked_out(self)
         if own is not None:
             return own
@@ -270,7 +273,7 @@ def free_of(page: Page, ids: Sequence[str]) -> list[str]:
 
 def _slid(page: Page, id: str, dx: float, dy: float) -> dict[str, Thing] | None:
     thing = page.thing(id)
-    if not isinstance(thing, Figure) or thing.rule not in (*SLIDING, "plotted"):
+    if not isinstance(thing, Figure) or thing.rule not in (*sliding(), "plotted"):
         return None
     if not isinstance(thing.form(), Spot):
         return None
@@ -279,7 +282,12 @@ def _slid(page: Page, id: str, dx: float, dy: float) -> dict[str, Thing] | None:
     return None if fresh is None else {id: fresh}
 
 
-SLIDING = tuple(name for name, rule in RULES.items() if rule.slides is not None)
+@cache
+def sliding() -> tuple[str, ...]:
+    """The rules by which a point slides along what it lies on."""
+    from larch.core.figures.rules import RULES
+
+    return tuple(name for name, rule in RULES.items() if rule.slides is not None)
 
 
 def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
@@ -292,6 +300,8 @@ def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
                 return None
             plotted: Figure = thing.replace(values=axes.coordinates(at))
             return plotted
+        from larch.core.figures.rules import RULES
+
         slides = RULES[thing.rule].slides
         if slides is None:
             return None
@@ -303,11 +313,18 @@ def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
 
 
 def settle_lesson(lesson: Lesson, before: Lesson | None = None) -> Lesson:
-    """A lesson with all its pages settled; pages shared with `before` are."""
-    old = {page.id: page for page in before.pages} if before is not None else {}
-    pages = tuple(page if old.get(page.id) is page else settle(page, old.get(page.id)) for page in lesson.pages)
-    same = all(a is b for a, b in zip(pages, lesson.pages, strict=True))
-    return lesson if same else lesson.replace(pages=pages)
+    """A lesson with all its pages settled; those shared with `before` are, and so are those that are still to be made."""
+    old = {slot.id: slot for slot in before.pages.slots} if before is not None else {}
+    slots: list[Slot] = []
+    for slot in lesson.pages.slots:
+        was = old.get(slot.id)
+        if not slot.ready or (was is not None and was.is_same(slot)):
+            slots.append(slot)
+            continue
+        page = settle(slot.page(), was.page() if was is not None else None)
+        slots.append(slot if page is slot.page() else Slot(slot.id, None, page))
+    same = all(a is b for a, b in zip(slots, lesson.pages.slots, strict=True))
+    return lesson if same else lesson.replace(pages=PageList(slots))
 
 
 def descendants(page: Page, ids: Iterable[str]) -> list[str]:

@@ -9,10 +9,10 @@ import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.base.shape import Placement
-from larch.core.figures.settle import settle
 from larch.core.model.capabilities import Derives
 from larch.core.model.kinds import kind_of, kinds
 from larch.core.model.page import Arrangement, Page, Paper, Scale
+from larch.core.model.page_list import Slot
 from larch.core.model.thing import Thing, Unknown
 
 Fields = dict[str, Raw]
@@ -151,6 +151,30 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
     if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
         raise CodecError("a page must have a size")
     lost = [] if losses is None else losses
+    return _page_of(raw, fields, lost)
+
+
+def page_later(data: bytes, id: str, losses: list[str]) -> Slot:
+    """A page that is made when it is first wanted. What can be wrong with it is found out at once: raises CodecError if it
+    is no page; says in `losses` which things will be left out."""
+    try:
+        fields: Fields = _fields_decoder.decode(data)
+        raw = _raw_page(data, fields)
+    except (msgspec.MsgspecError, RecursionError) as error:
+        raise CodecError(str(error)) from error
+    if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
+        raise CodecError("a page must have a size")
+    for thing in (*raw.things, *(thing for kept in raw.setouts for thing in kept.things)):
+        try:
+            _tag_decoder.decode(thing)
+        except msgspec.MsgspecError as error:
+            losses.append(str(error))
+    return Slot(id, lambda: page_from_json(data).replace(id=id), raw=data)
+
+
+def _page_of(raw: _RawPage, fields: Fields, lost: list[str]) -> Page:
+    from larch.core.figures.settle import settle
+
     setouts = tuple(Arrangement(a.name, _things(a.things, lost)) for a in raw.setouts)
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _RawPage.__struct_fields__)
     things = _unique(_things(raw.things, lost), raw.next)
@@ -163,6 +187,8 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
 
 def _settled(page: Page, kept: Arrangement) -> Arrangement:
     """What follows from other things of an arrangement is not written either."""
+    from larch.core.figures.settle import settle
+
     return Arrangement(kept.name, settle(page.replace(things=kept.things)).things)
 
 

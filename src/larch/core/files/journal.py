@@ -24,10 +24,13 @@ from msgspec import Raw, Struct
 
 from larch.core.files.codec import page_from_json, page_to_json, thing_from_json, thing_to_json
 from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.model.edit import changed_pages
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
+from larch.core.model.page_list import PageList, Slot
 
 RETRY_SECONDS = 1.0
+BREATH = 1.0  # seconds for which a start waits for the window to be painted, unless there is an edit to keep
 
 
 class PageRecord(Struct, omit_defaults=True):
@@ -64,10 +67,9 @@ class About(Struct, omit_defaults=True):
 
 def record_of(label: str, before: Lesson, after: Lesson) -> Record:
     """What changed between two lessons that share what did not."""
-    old = {page.id: page for page in before.pages}
-    pages = [_page_record(old.get(page.id), page) for page in after.pages if old.get(page.id) is not page]
-    order = [page.id for page in after.pages]
-    same_order = order == [page.id for page in before.pages]
+    pages = [_page_record(was, page) for was, page in changed_pages(before, after)]
+    order = list(after.pages.ids)
+    same_order = before.pages.ids == after.pages.ids
     title = after.title if after.title != before.title else None
     return Record(label, pages, None if same_order else order, title, after.next)
 
@@ -98,12 +100,13 @@ def _expected_order(before: list[str], put: list[str], drop: set[str]) -> list[s
 
 def replayed(lesson: Lesson, record: Record) -> Lesson:
     """The lesson after a record. Raises ValueError (CodecError, MsgspecError) if it makes no sense."""
-    pages = {page.id: page for page in lesson.pages}
-    order = [page.id for page in lesson.pages] if record.order is None else record.order
+    slots = {slot.id: slot for slot in lesson.pages.slots}
+    order = list(lesson.pages.ids) if record.order is None else record.order
     for change in record.pages:
-        pages[change.id] = _replayed_page(pages.get(change.id), change)
+        was = slots[change.id].page() if change.id in slots else None
+        slots[change.id] = Slot(change.id, None, _replayed_page(was, change))
     title = lesson.title if record.title is None else record.title
-    kept = tuple(pages[id] for id in order if id in pages)
+    kept = PageList(slots[id] for id in order if id in slots)
     return lesson.replace(pages=kept, title=title, next=record.next)
 
 
@@ -164,6 +167,7 @@ class Journal:
         self._queue: queue.Queue[Callable[[], None] | None] = queue.Queue()
         self._log: int | None = None
         self._stopping = threading.Event()
+        self._begin = threading.Event()
         self._thread = threading.Thread(target=self._work, name="larch journal", daemon=True)
         self._thread.start()
 
@@ -172,19 +176,26 @@ class Journal:
         about = About(str(path) if path else "", stamp_of(path) if path else (0, 0), lesson.title, unsaved)
         self._queue.put(lambda: self._restart(lesson, about))
 
+    def settle_in(self) -> None:
+        """The window has been painted: what was held back for that may be written."""
+        self._begin.set()
+
     def record(self, label: str, before: Lesson, after: Lesson) -> None:
         """Takes an edit; it is on disk a moment later."""
         data = packed(record_of(label, before, after))
+        self._begin.set()
         self._queue.put(lambda: self._append(data))
 
     def flush(self, timeout: float = 10.0) -> bool:
         """Waits until all that was recorded is on disk; False if it could not be."""
+        self._begin.set()
         done = threading.Event()
         self._queue.put(done.set)
         return done.wait(timeout)
 
     def close(self) -> None:
         """Writes what is waiting, as far as the disk lets it, and stops."""
+        self._begin.set()
         self._stopping.set()
         self._queue.put(None)
         self._thread.join(timeout=10.0)
@@ -225,6 +236,7 @@ class Journal:
             raise
 
     def _work(self) -> None:
+        self._begin.wait(BREATH)
         while (job := self._queue.get()) is not None:
             refused = False
             while True:
@@ -289,6 +301,11 @@ def _about(folder: Path, fresh: bool = False) -> About:
     return About()
 
 
+def about_of(folder: Path) -> About:
+    """What a journal's folder says of itself."""
+    return _about(folder, fresh=(folder / "next.larch").exists())
+
+
 def holds_work(folder: Path) -> bool:
     """Whether a journal has edits that are in no file."""
     try:
@@ -296,4 +313,4 @@ def holds_work(folder: Path) -> bool:
             return True
     except OSError:
         pass
-    return _about(folder, fresh=(folder / "next.larch").exists()).unsaved > 0
+    return about_of(folder).unsaved > 0

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import tempfile
 import time
 import zlib
@@ -16,12 +17,13 @@ from msgspec import Raw, Struct
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
-from larch.core.files.codec import CodecError, page_from_json, page_to_json
+from larch.core.files.codec import CodecError, page_later, page_to_json
 from larch.core.media.store import LARGEST as LARGEST_MEDIUM
 from larch.core.media.store import NAME as MEDIUM
 from larch.core.media.store import digest, store
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
+from larch.core.model.page_list import PageList, Slot
 from larch.core.model.thing import media_of
 
 if TYPE_CHECKING:  # it is imported when a file is read or written: a start does without
@@ -35,6 +37,7 @@ MOST_ENTRIES = 20_000
 MOST_PAGES = 5_000
 
 Picture = Callable[[Page], bytes]
+MEDIA_NAME = re.compile(MEDIUM.pattern.encode())  # in a page as it stands in its file
 
 
 class LessonFileError(Foreseen):
@@ -111,7 +114,12 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
         archive.writestr(zipfile.ZipInfo("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
         archive.writestr("lesson.json", _lesson_json(lesson))
-        for page in lesson.pages:
+        for slot in lesson.pages.slots:
+            raw = slot.raw
+            if raw is not None and picture is None and not slot.ready:  # just as it came
+                archive.writestr(f"pages/{slot.id}.json", raw)
+                continue
+            page = slot.page()
             for ending, part in packed_parts(page):
                 _add_packed(archive, f"pages/{page.id}{ending}", part)
             if picture is not None:
@@ -124,8 +132,15 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
 
 
 def media_in(pages: Iterable[Page]) -> list[str]:
-    """The names of all media that pages speak of, those of their set-outs too."""
-    return sorted({name for page in pages for name in _page_media(page)})
+    """The names of all media that pages speak of, those of their set-outs too. Pages that are still to be made are not made
+    for this: what looks like such a name in their text is one."""
+    found: set[str] = set()
+    for slot in PageList.of(pages).slots:
+        if slot.raw is not None and not slot.ready:
+            found.update(match[0].decode() for match in MEDIA_NAME.finditer(slot.raw))
+        else:
+            found |= _page_media(slot.page())
+    return sorted(found)
 
 
 @remember
@@ -173,8 +188,19 @@ def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed) -> None:
     archive.start_dir = out.tell()
 
 
+class _Titled(Struct):
+    title: str = ""
+
+
+def _title(slot: Slot) -> str:
+    raw = slot.raw
+    if raw is not None and not slot.ready:
+        return msgspec.json.decode(raw, type=_Titled).title
+    return slot.page().title
+
+
 def _lesson_json(lesson: Lesson) -> bytes:
-    entries = [_PageEntry(page.id, page.title) for page in lesson.pages]
+    entries = [_PageEntry(slot.id, _title(slot)) for slot in lesson.pages.slots]
     entry = _LessonEntry(VERSION, lesson.title, lesson.language, lesson.next, entries)
     fields: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(entry), type=dict[str, Raw])
     fields.update({name: Raw(raw) for name, raw in lesson.extra})
@@ -222,7 +248,7 @@ def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
     extra = tuple((k, bytes(v)) for k, v in sorted(fields.items()) if k not in _LessonEntry.__struct_fields__)
     ids = [int(page.id[1:]) for page in pages if page.id[:1] == "p" and page.id[1:].isdecimal()]
     lesson = Lesson(
-        title=entry.title, language=entry.language, pages=tuple(pages), next=max([entry.next, *(i + 1 for i in ids)]),
+        title=entry.title, language=entry.language, pages=PageList(pages), next=max([entry.next, *(i + 1 for i in ids)]),
         extra=extra,
     )  # fmt: skip
     if not pages:
@@ -232,10 +258,10 @@ def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
     return Opened(lesson, tuple(losses), newer)
 
 
-def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]) -> list[Page]:
+def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]) -> list[Slot]:
     import zipfile
 
-    pages: list[Page] = []
+    pages: list[Slot] = []
     seen: set[str] = set()
     left = LARGEST_FILE
     for number, listed in enumerate(entry.pages[:MOST_PAGES], 1):
@@ -247,7 +273,7 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
             if left < 0:
                 raise CodecError("too large")
             lost: list[str] = []
-            page = page_from_json(data, lost).replace(id=listed.id)
+            page = page_later(data, listed.id, lost)
         except (KeyError, CodecError, zipfile.BadZipFile, zlib.error, EOFError, OSError) as error:
             missing = isinstance(error, KeyError)
             text = _("Page {n} is missing.") if missing else _("Page {n} is damaged and was left out.")
@@ -261,13 +287,13 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
     return pages
 
 
-def _read_media(archive: zipfile.ZipFile, pages: list[Page], losses: list[str]) -> None:
+def _read_media(archive: zipfile.ZipFile, pages: list[Slot], losses: list[str]) -> None:
     """Takes what the pages speak of into the store. What is missing or not what its name says is told, not taken."""
     import zipfile
 
     lost = 0
     left = LARGEST_FILE
-    for name in media_in(pages):
+    for name in media_in(PageList(pages)):
         if store.has(name):
             continue
         try:

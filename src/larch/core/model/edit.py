@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from msgspec import Struct
 
 from larch.core.model.lesson import Lesson
@@ -51,20 +53,32 @@ def page_head(page: Page) -> Page:
     return page.replace(things=())
 
 
+def changed_pages(before: Lesson, after: Lesson) -> Iterator[tuple[Page | None, Page]]:
+    """The pages of a lesson that are not those of another one, each with what it was there, if it was there at all.
+
+    Pages that nobody has made yet are the same in both, and are not made for this.
+    """
+    old = {slot.id: slot for slot in before.pages.slots}
+    for slot in after.pages.slots:
+        was = old.get(slot.id)
+        if was is None:
+            yield None, slot.page()
+        elif not was.is_same(slot):
+            yield was.page(), slot.page()
+
+
 def changes_between(before: Lesson, after: Lesson) -> Changes:
     """Compares by identity, so unchanged pages and things cost next to nothing."""
-    old = {page.id: page for page in before.pages}
     things: dict[str, frozenset[str]] = {}
     heads: set[str] = set()
-    for page in after.pages:
-        was = old.get(page.id)
-        if was is None or was is page:
+    for was, page in changed_pages(before, after):
+        if was is None:
             continue
         if was.things is not page.things:
             things[page.id] = changed_things(was, page)
         if page_head(was) != page_head(page):
             heads.add(page.id)
-    listed = [page.id for page in before.pages] != [page.id for page in after.pages]
+    listed = before.pages.ids != after.pages.ids
     return Changes(things, frozenset(heads), listed or before.title != after.title)
 
 

@@ -10,7 +10,6 @@ from typing import TYPE_CHECKING, Any
 from msgspec import Struct
 
 from larch.core.base.words import _
-from larch.core.maths.surd import recognised
 from larch.core.model.fact import Fact, number_text, read_number
 
 if TYPE_CHECKING:
@@ -60,6 +59,8 @@ def _scaled(
     page: Page, name: str, value: float, unit: str, label: str, badge: str, set: Callable[[str], Any] | None,
     pi: bool, about: bool,
 ) -> Fact:  # fmt: skip
+    from larch.core.maths.surd import recognised
+
     text = ""
     if page.scale.exact and not about:
         exact = recognised(value / math.pi if pi else value)
@@ -80,6 +81,8 @@ def plain_fact(
     set: Callable[[str], Any] | None = None,
 ) -> Fact:  # fmt: skip
     """A bare number or an angle; where values are exact, as a fraction if it is a simple one."""
+    from larch.core.maths.surd import recognised
+
     if unit == "°":
         return angle_fact(page, name, value, label, badge, set)
     text = number_text(value, max(2, page.scale.places))

@@ -14,7 +14,7 @@ def page_edit(session: Session, name: str, id: str, seed: int = 0) -> Edit | Non
     page = lesson.page(id)
     if page is None:
         return None
-    where = lesson.pages.index(page)
+    where = lesson.pages.ids.index(id)
     if name == "new":
         blank = Page(id="", paper=page.paper, size=page.size, unit=page.unit, seed=seed or page.seed + 1)
         return Edit(_("New page"), lesson, lesson.insert(blank, where + 1))

@@ -32,9 +32,9 @@ class Pages:
         """After pages came, went or moved: stays on the page, or near where it was if it is gone."""
         w = self.context
         lesson = w.session.lesson
-        if lesson.page(w.canvas.page_id) is None:
-            w.canvas.show_page(lesson.pages[min(self._index, len(lesson.pages) - 1)].id)
-        ids = [page.id for page in lesson.pages]
+        ids = lesson.pages.ids
+        if w.canvas.page_id not in ids:
+            w.canvas.show_page(ids[min(self._index, len(ids) - 1)])
         self._index = ids.index(w.canvas.page_id)
         w.part("ledge").show_page(self._index + 1, len(ids))
         w.refresh_commands()
@@ -57,20 +57,20 @@ class Pages:
     def turn(self, by: int) -> None:
         """Turns pages; onwards from the last one a new page is begun."""
         w = self.context
-        pages = w.session.lesson.pages
-        where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id) + by
-        if where >= len(pages):
+        ids = w.session.lesson.pages.ids
+        where = ids.index(w.canvas.page_id) + by
+        if where >= len(ids):
             self.new()
         elif where >= 0:
-            self.show(pages[where].id)
+            self.show(ids[where])
 
     def new(self) -> None:
         w = self.context
         edit = page_edit(w.session, "new", w.canvas.page_id, fresh_seed())
         if edit is not None:
-            before = {page.id for page in w.session.lesson.pages}
+            before = set(w.session.lesson.pages.ids)
             w.session.commit(edit)
-            self.show(next(page.id for page in w.session.lesson.pages if page.id not in before))
+            self.show(next(id for id in w.session.lesson.pages.ids if id not in before))
 
     def add(self, page: Page) -> None:
         """A page from elsewhere, after the one on show."""

@@ -7,14 +7,11 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QPoint
 
 from larch.board.gestures.base import nothing
-from larch.core.actions.arrange.arrange import brought, laid_out
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.action import put
 from larch.core.model.capabilities import IsInk, snap_of
-from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem, Thing
-from larch.desk.shelf import kept
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
@@ -31,6 +28,9 @@ class PuttingOut:
 
     def put_out(self, item: ShelfItem) -> None:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
+        from larch.core.actions.arrange.arrange import laid_out
+        from larch.desk.shelf import kept
+
         canvas = self.context.canvas
         whole = kept.page_of(item)
         if whole is not None:
@@ -67,9 +67,13 @@ class PuttingOut:
 
     def put_out_named(self, name: str) -> None:
         """Puts out an entry of the shelf by its name."""
+        from larch.core.model.kinds import shelf_items
+
         self.put_out(next(item for item in shelf_items() if item.name == name))
 
     def _put(self, item: ShelfItem, made: list[Thing], dx: float, dy: float) -> None:
+        from larch.core.actions.arrange.arrange import brought, laid_out
+
         if self.context.canvas.tool_writes():
             self.context.take_tool("select")
         page = self.context.canvas.page
@@ -78,6 +82,8 @@ class PuttingOut:
         self.context.canvas.commit(put(page, moved, label))
 
     def drag(self, item: ShelfItem, at: QPoint) -> None:
+        from larch.core.actions.arrange.arrange import laid_out
+
         found = self._under(item, at)
         made = laid_out(item.things()).things if found is not None and item.several is not None else item.things()
         moved = [thing.moved(*found) for thing in made] if found is not None else []
@@ -91,6 +97,8 @@ class PuttingOut:
 
     def _under(self, item: ShelfItem, at: QPoint) -> Point | None:
         """By how much an entry must be shifted to lie under a global position, or None while that is over the drawer."""
+        from larch.core.actions.arrange.arrange import laid_out
+
         if self.context.part("shelf").rect().contains(self.context.part("shelf").mapFromGlobal(at)):
             return None
         local = self.context.canvas.mapFromGlobal(at)

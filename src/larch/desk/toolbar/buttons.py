@@ -4,17 +4,18 @@ from __future__ import annotations
 
 import math
 from functools import cache
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
-from larch.board.views.ink.ink import paint_ink
-from larch.board.views.ink.mark import paint_mark
 from larch.core.base.words import _
 from larch.core.model.nibs import Pen
-from larch.core.things.ink.ink import Ink, ink_from, line_from, packed
+
+if TYPE_CHECKING:
+    from larch.core.things.ink.ink import Ink
 
 RISE = 8
 CHIP = 46  # height of a chip at the Desk
@@ -178,6 +179,8 @@ class PenChip(_Picture):
         self.pen = pen
 
     def draw(self, painter: QPainter, wide: float) -> None:
+        from larch.board.views.ink.ink import paint_ink
+
         paint_ink(painter, _wave(self.pen, round(wide)))
 
 
@@ -189,6 +192,8 @@ class MarkButton(_Picture):
         self.shape, self.hue, self.share = shape, hue, share
 
     def draw(self, painter: QPainter, wide: float) -> None:
+        from larch.board.views.ink.mark import paint_mark
+
         painter.translate(wide / 2, CHIP / 2)
         paint_mark(painter, self.shape, 32 * self.share, self.hue)
 
@@ -209,6 +214,8 @@ class GapButton(_Picture):
 @cache
 def _wave(pen: Pen, wide: int) -> Ink:
     """A short wave, or a line, of at most the height of a chip; its own origin is that of the chip."""
+    from larch.core.things.ink.ink import ink_from, line_from, packed
+
     thin = pen.replace(width=min(pen.width, 20.0 if wide > 60 else 13.0))
     if pen.form == "line":
         ink = line_from([(11, 23), (wide - 11, 23)], thin)

@@ -25,11 +25,17 @@ class Choices(QFrame):
     chosen = pyqtSignal()
     pressed = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget, own_hues: Callable[[], tuple[str, ...]]) -> None:
+    def __init__(
+        self,
+        parent: QWidget,
+        own_hues: Callable[[], tuple[str, ...]],
+        fill: Callable[[Choices, Tool], None],
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("card")
         lift(self)
         self.own_hues = own_hues
+        self._fill = fill
         self.large = False  # at the Board
         self._rows = QVBoxLayout(self)
         self._rows.setContentsMargins(10, 6, 10, 6)
@@ -40,13 +46,11 @@ class Choices(QFrame):
 
     def open_for(self, tool: Tool) -> None:
         """Fills itself with what can be chosen for a tool."""
-        from larch.desk.toolbar.choice_rows import fill
-
         self.tool = tool
         _empty(self._rows)
         self.setAccessibleName(_("choices for {tool}").format(tool=tool.label()))
         self.row()
-        fill(self, tool)
+        self._fill(self, tool)
         self._row.addStretch(1)
         self.adjustSize()
         self.show()

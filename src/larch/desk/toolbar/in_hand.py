@@ -10,10 +10,8 @@ from larch.board.canvas import Canvas
 from larch.board.gestures.base import Ring
 from larch.board.stage import Offer
 from larch.board.tools.base import Tool
-from larch.board.tools.construct import ConstructTool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
-from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import HUES
 from larch.core.base.shape import Point
 from larch.core.base.words import _, many
@@ -131,6 +129,8 @@ class InHand:
 
     def construct(self, mode: str) -> None:
         """Takes the construction tool for one construction."""
+        from larch.board.tools.construct import ConstructTool
+
         tool = self.context.tool("construct")
         assert isinstance(tool, ConstructTool)
         tool.choose(mode)
@@ -189,6 +189,8 @@ class InHand:
 
     def take_stamp(self) -> None:
         """The selection becomes the picture that is stamped."""
+        from larch.board.tools.stamp import MarkTool
+
         w = self.context
         stamp = w.tool("stamp")
         assert isinstance(stamp, MarkTool)

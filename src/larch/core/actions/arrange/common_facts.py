@@ -53,7 +53,8 @@ def _link(lesson: Lesson, thing: Thing) -> Fact:
     link = link_of(thing.link)
     text = said(thing.link)
     if link is not None and link.sort == "page":
-        number = next((k for k, page in enumerate(lesson.pages, 1) if page.id == link.to), 0)
+        at = lesson.index(link.to)
+        number = 0 if at is None else at + 1
         text = _("page {n}").format(n=number) if number else _("a page that is gone")
     return Fact("link", thing.link, text=text, label=_("leads to"), set=put, hint=_("page 3"))
 
