@@ -35,6 +35,7 @@ def window(qtbot: object) -> Iterator[object]:
     made.canvas.still = True
     made.show()
     qtbot.waitExposed(made)  # type: ignore[attr-defined]
+    assert made.commands  # else made just after the first paint
     yield made
     made.close()
     made.deleteLater()

@@ -496,8 +496,8 @@ def test_menus_offer_the_selection_and_recent_lessons(window: Window, tmp_path: 
     window.canvas.select(["t3"])
     menus = {action.text().replace("&", ""): action.menu() for action in window.menus.actions()}
     for _ in range(2):  # made anew each time, not piled up
-        for name in ("Edit", "Lesson"):
-            menus[name].aboutToShow.emit()
+        for menu in menus.values():
+            menu.aboutToShow.emit()
     edit = [action.text() for action in menus["Edit"].actions()]
     assert edit.count("roll\tR") == 1
     assert [action.text() for action in menus["Lesson"].actions()].count("lanterns") == 1

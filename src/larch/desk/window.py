@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
-import importlib
 import time
-from functools import cached_property, partial
+from functools import partial
 from typing import TYPE_CHECKING, Any
 
 import msgspec
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt, QTimer
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeyEvent, QPaintEvent, QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMainWindow, QMenu, QMenuBar, QPushButton, QWidget
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QPaintEvent, QResizeEvent
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.session.session import Session
 from larch.desk.cards.message_bar import Notice
 from larch.desk.context import Context
+from larch.desk.drawers import Drawers
 from larch.desk.files import Files
 from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
@@ -28,18 +28,7 @@ from larch.services.settings import Settings, load_settings, save_settings
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
-    from larch.desk.cards.facts import FactsCard
-    from larch.desk.cards.tag import Tag
-    from larch.desk.commands.command import Commands
-    from larch.desk.editors.editors import Editors
-    from larch.desk.finder.finder import Finder
-    from larch.desk.media.bringing import Bringing
-    from larch.desk.media.following import Following
-    from larch.desk.overview.overview import Spread
-    from larch.desk.shelf.keeping import Keeping
-    from larch.desk.shelf.shelf import Shelf
-    from larch.desk.toolbar.choices import Choices
-    from larch.services.sounds import SoundPlayer
+    pass
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -48,15 +37,14 @@ DIRECTIONS = {
     "right": QBoxLayout.Direction.LeftToRight,
 }
 SHELF_HEIGHT = 172
-MENUS = ("Lesson", "Edit", "Page", "Put out", "Geometry", "View", "Help")
+MENUS = (N_("Lesson"), N_("Edit"), N_("Page"), N_("Put out"), N_("Geometry"), N_("View"), N_("Help"))
 
 
-class Window(QMainWindow):
+class Window(Drawers):
     def __init__(self, work: OpenLesson) -> None:
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
-        self._cards: dict[str, Any] = {}
         self._filled: set[str] = set()  # menus
         self.context = Context(self)
         self.pages = Pages(self.context)
@@ -153,86 +141,6 @@ class Window(QMainWindow):
         self.ledge.turned.connect(self.turn)
         self.ledge.pressed.connect(self.run)
 
-    # Drawers and cards that a start does without are made when they are first wanted.
-
-    @cached_property
-    def choices(self) -> Choices:
-        from larch.desk.toolbar.choice_rows import fill
-        from larch.desk.toolbar.choices import Choices
-
-        made = Choices(self.room, lambda: self.settings.own_hues, fill)
-        made.pressed.connect(self.hand.run)
-        made.chosen.connect(self.hand.remember)
-        return made
-
-    @cached_property
-    def shelf(self) -> Shelf:
-        from larch.desk.shelf.keeping import PageGrip
-        from larch.desk.shelf.shelf import Shelf
-
-        made = Shelf(self.room)
-        made.tapped.connect(self.putting.put_out)
-        made.dragged.connect(self.putting.drag)
-        made.dropped.connect(self.putting.drop)
-        made.closed.connect(lambda: self.show_shelf(False))
-        made.own_wanted.connect(lambda: self.bringing.ask())
-        made.pressed.connect(self.run)
-        PageGrip(self.context)
-        return made
-
-    @cached_property
-    def following(self) -> Following:
-        from larch.desk.media.following import Following
-
-        return Following(self.context)
-
-    @cached_property
-    def keeping(self) -> Keeping:
-        from larch.desk.shelf.keeping import Keeping
-
-        return Keeping(self.context)
-
-    def show_card(self, name: str) -> None:
-        """Opens the card of a module in `desk.cards`, or closes it."""
-        card = self._cards.get(name)
-        if card is None or card.canvas is not self.canvas:
-            card = self._cards[name] = importlib.import_module(f"larch.desk.cards.{name}").make(self.context)
-        if card.isVisible():
-            card.shut()
-        else:
-            card.open()
-
-    @cached_property
-    def bringing(self) -> Bringing:
-        from larch.desk.media.bringing import Bringing
-
-        return Bringing(self.context)
-
-    @cached_property
-    def spread(self) -> Spread:
-        from larch.desk.overview.overview import Spread
-
-        made = Spread(self.room)
-        made.setGeometry(self.canvas.geometry())
-        made.opened.connect(self.show_page)
-        made.closed.connect(self.pages_changed)
-        return made
-
-    @cached_property
-    def finder(self) -> Finder:
-        from larch.desk.finder.findable import findable, pictures_found
-        from larch.desk.finder.finder import Finder
-
-        return Finder(self.room, lambda: findable(self.context), lambda query: pictures_found(self.context, query))
-
-    def close_card(self, name: str) -> None:
-        """Hides a card if it was ever made."""
-        if name in self.__dict__:
-            getattr(self, name).hide()
-
-    def shows(self, name: str) -> bool:
-        return name in self.__dict__ and bool(getattr(self, name).isVisible())
-
     def take(self, work: OpenLesson) -> None:
         """Another lesson takes the place of this one."""
         old = self.canvas
@@ -259,13 +167,6 @@ class Window(QMainWindow):
             self.notice.say(sentence)
 
     # Commands
-
-    @cached_property
-    def commands(self) -> Commands:
-        """All commands with their keys; made just after the first paint, or when one is wanted sooner."""
-        from larch.desk.commands.command import Commands, all_commands
-
-        return Commands(self, all_commands(self.context))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         super().paintEvent(event)
@@ -378,35 +279,6 @@ class Window(QMainWindow):
     def _sound(self, name: str) -> None:
         if self.settings.sounds:
             self.sounds.play(name)
-
-    @cached_property
-    def sounds(self) -> SoundPlayer:
-        """Silent where nobody could hear it."""
-        from larch.services.sounds import Loudspeaker, Silent
-
-        return Silent() if QGuiApplication.platformName() == "offscreen" else Loudspeaker()
-
-    @cached_property
-    def tag(self) -> Tag:
-        from larch.desk.cards.tag import Tag
-
-        made = Tag(self.canvas)
-        made.facts_wanted.connect(lambda: self.facts.want(True))
-        return made
-
-    @cached_property
-    def facts(self) -> FactsCard:
-        from larch.desk.cards.facts import FactsCard
-
-        made = FactsCard(self.canvas)
-        self.canvas.ticked.connect(made.tick)
-        return made
-
-    @cached_property
-    def editors(self) -> Editors:
-        from larch.desk.editors.editors import Editors
-
-        return Editors(self.canvas, self.notice.say)
 
     def finish_typing(self) -> None:
         """Keeps what is being typed, if anything is."""

@@ -9,7 +9,7 @@ from larch.board.gestures.base import DRAG_START, TOUCH_SLACK, Caption, Gesture,
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import named
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 REACH = 13.0  # pixels within which something is meant
 OPEN_ENDED = ("polygon", "polyline")
-LOCUS = ("a point that traces", "the point that moves")
+LOCUS = (N_("a point that traces"), N_("the point that moves"))
 SIMPLE = 1.5  # page units by which a drawn outline may be simplified
 MOST_DRAWN = 300
 

@@ -14,7 +14,7 @@ from larch.board.look import colour
 from larch.board.views.base import Slip, View
 from larch.board.views.measure_labels import FURTHEST, lay, paint_slips, slips_of
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
@@ -22,7 +22,7 @@ from larch.core.model.thing import Thing
 
 LINE = 3.5
 FADED = 0.22
-INHERITED = "What it hangs on is not there."
+INHERITED = N_("What it hangs on is not there.")
 
 
 class FigureView(View):

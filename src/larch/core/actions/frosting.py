@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.shape import Placement, union
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -20,6 +20,6 @@ def frost_over(page: Page, things: Things) -> Edit:
 FROSTING = (
     Action("frost over", lambda p, ts: _("frost over"), "snowflake", frost_over,
            lambda p, ts: bool(ts) and not any(isinstance(t, Frost) for t in ts), rank=69,
-           words="hide cover answer reveal curtain"),
+           words=N_("hide cover answer reveal curtain")),
 )  # fmt: skip
 register(FROSTING, at=50)

@@ -71,7 +71,7 @@ GROWN: tuple[tuple[str, Callable[[], str], str], ...] = (
 
 
 def _grow_action(side: str, words: Callable[[], str], picture: str) -> Action:
-    search = "concept map linked neighbour node child"
+    search = N_("concept map linked neighbour node child")
     return Action(f"grow {side}", lambda p, ts: words(), picture, _grower(side), _one_box, rank=56, fold=GROW, words=search)
 
 
@@ -86,7 +86,7 @@ def _one_box(page: Page, things: Things) -> bool:
 
 JOINING = (
     Action(
-        "join", lambda p, ts: _("join with lines"), "workflow", join, _can_join, rank=58, words="connect arrow link line"
+        "join", lambda p, ts: _("join with lines"), "workflow", join, _can_join, rank=58, words=N_("connect arrow link line")
     ),
 )
 register((_grow_action(*one) for one in GROWN), WordBox, at=10)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, ids_of, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -25,7 +25,13 @@ def _each(label: Callable[[], str], change: Callable[[Lettered], Thing]) -> Call
 
 def _action(name: str, label: Callable[[], str], icon: str, rank: int, change: Callable[[Lettered], Thing]) -> Action:
     return Action(
-        name, lambda p, ts: label(), icon, _each(label, change), _all_lettered, rank=rank, words="text letters words type"
+        name,
+        lambda p, ts: label(),
+        icon,
+        _each(label, change),
+        _all_lettered,
+        rank=rank,
+        words=N_("text letters words type"),
     )
 
 
@@ -47,7 +53,7 @@ def _toggle(field: str, label: Callable[[], str], icon: str, rank: int) -> Actio
 
         return Edit(label(), page, page.changing(ids_of(things), change))
 
-    return Action(field, lambda p, ts: label(), icon, run, _all_lettered, rank=rank, words="text letters words type")
+    return Action(field, lambda p, ts: label(), icon, run, _all_lettered, rank=rank, words=N_("text letters words type"))
 
 
 def _reads(metres: int) -> Callable[[], str]:

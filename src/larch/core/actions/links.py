@@ -9,7 +9,7 @@ from typing import NamedTuple
 from urllib.parse import unquote, urlsplit
 
 from larch.core.base.shape import Placement
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.media.store import NAME
 from larch.core.model.action import Action, Things, register
 from larch.core.model.edit import Edit
@@ -96,7 +96,7 @@ def linked(page: Page, things: Things, link: str) -> Edit:
 
 LINKING: tuple[Action, ...] = (
     Action("unlink", lambda p, ts: _("no longer a link"), "unlink", lambda p, ts: linked(p, ts, ""),
-           lambda p, ts: any(t.link for t in ts), rank=75, words="url address"),
+           lambda p, ts: any(t.link for t in ts), rank=75, words=N_("url address")),
 )  # fmt: skip
 
 

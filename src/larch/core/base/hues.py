@@ -1,5 +1,7 @@
 """Larch's colours: the palette of the interface and the eight hues of things and ink, as sRGB hex."""
 
+from larch.core.base.words import N_
+
 PAPER = "#FCFBF7"
 STONE = "#EDEBE3"
 NEEDLE = "#17332E"
@@ -10,15 +12,15 @@ GOOD = "#2E6B3F"
 WRONG = "#A13325"
 
 HUES = {
-    "needle": NEEDLE,
-    "lake": "#1F6F8B",
-    "berry": "#A23B52",
-    "moss": "#5C7A29",
-    "plum": "#6B4C8A",
-    "clay": "#B5562B",
-    "sky": "#3D8FB3",
-    "straw": "#A8842C",
-    "slate": "#4A5B6B",
+    N_("needle"): NEEDLE,
+    N_("lake"): "#1F6F8B",
+    N_("berry"): "#A23B52",
+    N_("moss"): "#5C7A29",
+    N_("plum"): "#6B4C8A",
+    N_("clay"): "#B5562B",
+    N_("sky"): "#3D8FB3",
+    N_("straw"): "#A8842C",
+    N_("slate"): "#4A5B6B",
 }
 
 

@@ -13,13 +13,20 @@ def speak(language: str) -> None:
     _current = gettext.translation("larch", _LOCALES, [language], fallback=True)
 
 
+def use(translations: gettext.NullTranslations) -> gettext.NullTranslations:
+    """Has every later text translated by these; returns those that did it before."""
+    global _current
+    before, _current = _current, translations
+    return before
+
+
 def N_(text: str) -> str:
     """Marks a text for translation where it is stated once and translated when it is shown, by `_(…)` of what holds it."""
     return text
 
 
 def _(text: str) -> str:
-    return _current.gettext(text)
+    return _current.gettext(text) if text else ""  # gettext gives its own head for an empty text
 
 
 def many(one: str, several: str, count: int) -> str:

@@ -11,7 +11,7 @@ from msgspec import Struct
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 from larch.core.model.capabilities import Derives, Geometric, Unaligned
 from larch.core.model.fact import Fact, read_number
@@ -140,7 +140,7 @@ def place(form: Form, k: int) -> Spot:
         case Graph():
             points = []
     if not 0 <= k < len(points):
-        raise NotThere("It has no such point.")
+        raise NotThere(N_("It has no such point."))
     return Spot(*points[k])
 
 
@@ -160,7 +160,7 @@ def side(form: Form, k: int) -> Line:
         case _:
             sides = []
     if not 0 <= k < len(sides):
-        raise NotThere("It has no such side.")
+        raise NotThere(N_("It has no such side."))
     return sides[k]
 
 

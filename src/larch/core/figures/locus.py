@@ -6,6 +6,7 @@ import math
 from typing import TYPE_CHECKING, Any
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.figures.rules import made_by
 from larch.core.maths.plane.forms import Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
@@ -24,15 +25,15 @@ JUMP = 220.0  # page units between two places of the path that are not joined
 def traced(locus: Figure, settler: Settling) -> Any:
     """The branches of the path. Raises NotThere with the reason where there is none."""
     if len(locus.of) != 2:
-        raise NotThere("It needs something else to follow from.")
+        raise NotThere(N_("It needs something else to follow from."))
     tracer, driver_id = locus.of[0], split_ref(locus.of[1])[0]
     driver = settler.thing(driver_id)
     if not isinstance(driver, Figure) or driver.rule != "on":
-        raise NotThere("The moving point must lie on a line or a circle.")
+        raise NotThere(N_("The moving point must lie on a line or a circle."))
     track = settler.form(driver.of[0])
     chain = _between(settler, driver_id, split_ref(tracer)[0])
     if not chain:
-        raise NotThere("The one point does not hang on the other.")
+        raise NotThere(N_("The one point does not hang on the other."))
     lines: list[list[Point]] = [[]]
     for t in _places(track, max(24, min(PLACES, WORK // len(chain)))):
         at = _at(settler, chain, driver_id, track, t, tracer)
@@ -44,7 +45,7 @@ def traced(locus: Figure, settler: Settling) -> Any:
             lines[-1].append(at)
     kept = tuple(tuple(line) for line in lines if len(line) > 1)
     if not kept:
-        raise NotThere("The point leaves no path.")
+        raise NotThere(N_("The point leaves no path."))
     return kept
 
 
@@ -65,7 +66,7 @@ def _places(track: Form, count: int) -> list[float]:
             runs = [t for run in ts for t in run]
             return runs[:: max(1, len(runs) // count)]
         case _:
-            raise NotThere("The moving point must lie on a line or a circle.")
+            raise NotThere(N_("The moving point must lie on a line or a circle."))
     return [low + (high - low) * k / count for k in range(count + 1)]
 
 

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane import construct, moves
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
 from larch.core.maths.plane.meet import meetings
@@ -21,20 +22,20 @@ def points_of(forms: Forms) -> list[Point]:
     found = []
     for form in forms:
         if not isinstance(form, Spot):
-            raise NotThere("It needs a point there.")
+            raise NotThere(N_("It needs a point there."))
         found.append((form.x, form.y))
     return found
 
 
 def line_form(form: Form) -> Line:
     if not isinstance(form, Line):
-        raise NotThere("It needs a line there.")
+        raise NotThere(N_("It needs a line there."))
     return form
 
 
 def circle_form(form: Form) -> Circle:
     if not isinstance(form, Circle):
-        raise NotThere("It needs a circle there.")
+        raise NotThere(N_("It needs a circle there."))
     return form
 
 
@@ -46,7 +47,7 @@ def make_joined(form: str) -> Maker:
     def make(forms: Forms, values: Values) -> Form:
         a, b = points_of(forms)
         if a == b:
-            raise NotThere("The two points coincide.")
+            raise NotThere(N_("The two points coincide."))
         return Line(a, b, form)
 
     return make
@@ -54,20 +55,20 @@ def make_joined(form: str) -> Maker:
 
 def make_about(centre: Point, through: Point) -> Circle:
     if centre == through:
-        raise NotThere("Its radius is nothing.")
+        raise NotThere(N_("Its radius is nothing."))
     return Circle(centre, math.dist(centre, through))
 
 
 def with_radius(forms: Forms, values: Values) -> Form:
     radius = values[0]
     if not radius > 0:
-        raise NotThere("Its radius is nothing.")
+        raise NotThere(N_("Its radius is nothing."))
     return Circle(points_of(forms)[0], radius)
 
 
 def carried(centre: Point, p: Point, q: Point) -> Circle:
     if p == q:
-        raise NotThere("The compasses are closed: the two points coincide.")
+        raise NotThere(N_("The compasses are closed: the two points coincide."))
     return Circle(centre, math.dist(p, q))
 
 
@@ -76,7 +77,7 @@ def make_ellipse(f: Point, g: Point, p: Point) -> Ellipse:
     major, focal = (math.dist(f, p) + math.dist(g, p)) / 2, math.dist(f, g) / 2
     minor = math.sqrt(max(0.0, (major - focal) * (major + focal)))
     if minor <= 1e-6 * major:
-        raise NotThere("The ellipse is flat.")
+        raise NotThere(N_("The ellipse is flat."))
     return Ellipse(construct.midpoint(f, g), major, minor, direction(f, g) if focal else 0.0)
 
 
@@ -91,7 +92,7 @@ def make_meet(forms: Forms, values: Values) -> Form:
 
 
 def no_more() -> Form:
-    raise NotThere("They meet less often now.")
+    raise NotThere(N_("They meet less often now."))
 
 
 def make_touches(forms: Forms) -> bool:
@@ -116,16 +117,16 @@ def make_centre(forms: Forms, values: Values) -> Form:
 
             found = centroid(corners)
             if found is None:
-                raise NotThere("It has no area, so no centre.")
+                raise NotThere(N_("It has no area, so no centre."))
             return Spot(*found)
         case Line(a, b):
             return construct.midpoint(a, b)
-    raise NotThere("It has no centre.")
+    raise NotThere(N_("It has no centre."))
 
 
 def make_polygon(forms: Forms, values: Values) -> Form:
     if not 3 <= len(forms) <= MOST_CORNERS:
-        raise NotThere("A polygon needs three corners.")
+        raise NotThere(N_("A polygon needs three corners."))
     return Path(tuple(points_of(forms)))
 
 
@@ -134,9 +135,9 @@ def make_regular(forms: Forms, values: Values) -> Form:
     a, b = points_of(forms)
     count = int(values[0])
     if not 3 <= count <= 20:
-        raise NotThere("A regular polygon here has 3 to 20 corners.")
+        raise NotThere(N_("A regular polygon here has 3 to 20 corners."))
     if a == b:
-        raise NotThere("The two points coincide.")
+        raise NotThere(N_("The two points coincide."))
     corners, step = [complex(*a), complex(*b)], complex(*b) - complex(*a)
     turn = complex(math.cos(2 * math.pi / count), -math.sin(2 * math.pi / count))
     while len(corners) < count:
@@ -152,7 +153,7 @@ def make_polyline(forms: Forms, values: Values) -> Form:
 def make_angle(forms: Forms, values: Values) -> Form:
     a, vertex, b = points_of(forms)
     if vertex in (a, b):
-        raise NotThere("Two of the three points coincide.")
+        raise NotThere(N_("Two of the three points coincide."))
     return Angle(vertex, a, b, "inner" if not values or values[0] == 0 else "outer")
 
 
@@ -180,7 +181,7 @@ def make_three(forms: Forms) -> list[Point]:
     """Three points, or the corners of a triangle."""
     if len(forms) == 1 and isinstance(forms[0], Path):
         if len(forms[0].corners) != 3:
-            raise NotThere("Only a triangle has these centres.")
+            raise NotThere(N_("Only a triangle has these centres."))
         return list(forms[0].corners)
     return points_of(forms)
 

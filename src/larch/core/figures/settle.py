@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, part_of, split_ref
 from larch.core.figures.settling import Plan
 from larch.core.maths.plane.forms import Form, NotThere, Spot
@@ -21,10 +21,10 @@ from larch.core.model.thing import Thing
 
 ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
 T = TypeVar("T")
-CIRCLE = "It hangs on itself."
-GONE = "What it hangs on is gone."
-MISFIT = "Its rule makes something of another kind."
-NOT_THERE = "What it hangs on is not there."
+CIRCLE = N_("It hangs on itself.")
+GONE = N_("What it hangs on is gone.")
+MISFIT = N_("Its rule makes something of another kind.")
+NOT_THERE = N_("What it hangs on is not there.")
 
 
 @remember

@@ -14,6 +14,7 @@ from functools import lru_cache
 
 from larch.core.base.shape import Box, Point, box_of
 from larch.core.base.words import _
+from larch.core.figures.sort_names import sort_name
 from larch.core.maths import geometry
 from larch.core.maths.classify import classify, polygon_name
 from larch.core.maths.heesch import Tiling as Tiling
@@ -59,7 +60,7 @@ def _sought(corners: tuple[Point, ...]) -> Tiling:
     if sort.kind.startswith("regular") and len(corners) != 6:
         angle = 180 * (len(corners) - 2) / len(corners)
         words = _("The angle of a regular {shape} is {angle}°, and no whole number of those makes 360°.")
-        raise Cannot(words.format(shape=_(polygon_name(len(corners))), angle=number_text(angle, 1)))
+        raise Cannot(words.format(shape=sort_name(polygon_name(len(corners))), angle=number_text(angle, 1)))
     if len(corners) > MOST_CORNERS:
         raise Cannot(_("It has too many corners to be tried here."))
     found = _translated(corners) or _conway(corners) or _by_heesch(corners)

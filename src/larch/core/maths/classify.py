@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from decimal import localcontext
 from typing import NamedTuple
 
+from larch.core.base.words import N_
 from larch.core.maths.exact import PRECISION, Scalar, alike, is_zero
 
 ExactPoint = tuple[Scalar, Scalar]
@@ -45,7 +46,7 @@ def classify(points: Sequence[ExactPoint]) -> Sort:
     without area, or with corners that coincide, is "degenerate" and says why.
     """
     if len(points) < 3:
-        return Sort("degenerate", why="A polygon has at least three corners.")
+        return Sort("degenerate", why=N_("A polygon has at least three corners."))
     with localcontext() as context:
         context.prec = PRECISION
         shape = _Shape(points)
@@ -101,12 +102,12 @@ class _Shape:
 
     def sort(self) -> Sort:
         if any(self.nothing(square) for square in self.squares):
-            return Sort("degenerate", why="Two corners that follow each other coincide.")
+            return Sort("degenerate", why=N_("Two corners that follow each other coincide."))
         if all(self.nothing(cross) for cross in self.cross):
-            return Sort("degenerate", why="The corners lie in a line.")
+            return Sort("degenerate", why=N_("The corners lie in a line."))
         count = len(self.points)
         if self.crossed():
-            return Sort(f"crossed {polygon_name(count)}", why="Its sides cross.")
+            return Sort(f"crossed {polygon_name(count)}", why=N_("Its sides cross."))
         if any(self.nothing(cross) for cross in self.cross):
             return self._straightened()
         if count == 3:

@@ -10,6 +10,7 @@ import math
 from collections.abc import Callable
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 
 Corners = tuple[Point, ...]
 Rule = Callable[[Corners, int, Point], Corners]
@@ -192,14 +193,14 @@ def star_corners(points: int, radius: float = 104.0, share: float = 0.42) -> Cor
 
 
 STARTS: dict[str, tuple[str, Corners]] = {
-    "equilateral triangle": ("regular", regular_corners(3)),
-    "isosceles triangle": ("isosceles triangle", ((0.0, 192.0), (160.0, 192.0), (80.0, 0.0))),
-    "right triangle": ("right triangle", ((0.0, 128.0), (0.0, 0.0), (192.0, 128.0))),
-    "square": ("regular", ((0.0, 160.0), (160.0, 160.0), (160.0, 0.0), (0.0, 0.0))),
-    "rectangle": ("rectangle", ((0.0, 128.0), (224.0, 128.0), (224.0, 0.0), (0.0, 0.0))),
-    "rhombus": ("rhombus", ((96.0, 256.0), (192.0, 128.0), (96.0, 0.0), (0.0, 128.0))),
-    "parallelogram": ("parallelogram", ((0.0, 128.0), (192.0, 128.0), (256.0, 0.0), (64.0, 0.0))),
-    "kite": ("kite", ((96.0, 256.0), (192.0, 80.0), (96.0, 0.0), (0.0, 80.0))),
-    "trapezium": ("trapezium", ((0.0, 128.0), (256.0, 128.0), (192.0, 0.0), (32.0, 0.0))),
-    "isosceles trapezium": ("isosceles trapezium", ((0.0, 128.0), (256.0, 128.0), (192.0, 0.0), (64.0, 0.0))),
+    N_("equilateral triangle"): ("regular", regular_corners(3)),
+    N_("isosceles triangle"): ("isosceles triangle", ((0.0, 192.0), (160.0, 192.0), (80.0, 0.0))),
+    N_("right triangle"): ("right triangle", ((0.0, 128.0), (0.0, 0.0), (192.0, 128.0))),
+    N_("square"): ("regular", ((0.0, 160.0), (160.0, 160.0), (160.0, 0.0), (0.0, 0.0))),
+    N_("rectangle"): ("rectangle", ((0.0, 128.0), (224.0, 128.0), (224.0, 0.0), (0.0, 0.0))),
+    N_("rhombus"): ("rhombus", ((96.0, 256.0), (192.0, 128.0), (96.0, 0.0), (0.0, 128.0))),
+    N_("parallelogram"): ("parallelogram", ((0.0, 128.0), (192.0, 128.0), (256.0, 0.0), (64.0, 0.0))),
+    N_("kite"): ("kite", ((96.0, 256.0), (192.0, 80.0), (96.0, 0.0), (0.0, 80.0))),
+    N_("trapezium"): ("trapezium", ((0.0, 128.0), (256.0, 128.0), (192.0, 0.0), (32.0, 0.0))),
+    N_("isosceles trapezium"): ("isosceles trapezium", ((0.0, 128.0), (256.0, 128.0), (192.0, 0.0), (64.0, 0.0))),
 }

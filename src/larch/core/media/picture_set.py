@@ -15,13 +15,14 @@ from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
 from larch.core.base.folding import folded
+from larch.core.base.words import N_
 
 if TYPE_CHECKING:
     import sqlite3
 
 FILE = Path(__file__).parents[2] / "assets/pictures/pictures.sqlite"
 KEY = "dictionary"
-TRAYS = ("Nature", "Food", "Places", "Activities", "Objects", "People", "Faces", "Signs")
+TRAYS = (N_("Nature"), N_("Food"), N_("Places"), N_("Activities"), N_("Objects"), N_("People"), N_("Faces"), N_("Signs"))
 LICENCE = "MIT"
 MOST_TERMS = 400  # words looked at for one beginning
 

@@ -20,13 +20,13 @@ LISTED = ("segment", "line", "vector", "polygon", "angle", "circle", "arc", "mid
 def build(w: Context) -> list[Command]:
     own = {"point": (_("point"), "dot", "plot"), "drawn": (_("shape by hand"), "lasso", "freehand closed"),
            "locus": (_("locus"), "waves", "trace path")}  # fmt: skip
-    named = {name: (_(rule.label), rule.icon, rule.search) for name, rule in RULES.items()}
+    named = {name: (_(rule.label), rule.icon, _(rule.search)) for name, rule in RULES.items()}
     families = {name: rule.family for name, rule in RULES.items()}
     found = [
         Command("steps", _("Steps of the construction"), lambda: w.show_card("steps"), "Geometry", "list-ordered", "Ctrl+J",
                 _("list play words history explain")),
     ]  # fmt: skip
-    before = ""
+    before, geometry = "", _("construct draw geometry")
     for name, (label, picture, words) in {**named, **own}.items():
         menu = "Geometry" if name in LISTED else ""
         apart = bool(menu) and families.get(name, "") != before
@@ -34,6 +34,6 @@ def build(w: Context) -> list[Command]:
         text = _("Construct: {what}").format(what=label) if not menu else label.capitalize()
         found.append(
             Command(f"construct {name}", text, partial(lambda name: w.part("hand").construct(name), name), menu, picture,
-                    words=f"{words} {_('construct draw geometry')}", apart=apart)
+                    words=f"{words} {geometry}", apart=apart)
         )  # fmt: skip
     return found

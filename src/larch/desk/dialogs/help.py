@@ -69,9 +69,10 @@ def help_html(window: Context) -> str:
         if c.shortcut
     )
     body = "".join(f"<p>{escape(text)}</p>" for text in paragraphs)
+    title, of_things, of_keys = _("How things work"), _("Things"), _("Keys")
     return (
-        f"<h2>{_('How things work')}</h2>{body}<h3>{_('Things')}</h3><table cellpadding=6>{rows}</table>"
-        f"<h3>{_('Keys')}</h3><table cellpadding=6>{keys}</table>"
+        f"<h2>{title}</h2>{body}<h3>{of_things}</h3><table cellpadding=6>{rows}</table>"
+        f"<h3>{of_keys}</h3><table cellpadding=6>{keys}</table>"
     )
 
 

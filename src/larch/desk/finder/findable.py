@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from larch.core.actions.arrange.arrange import set_out_again
 from larch.core.base.words import _
-from larch.core.model.action import actions_for
+from larch.core.model.action import Action, actions_for
 from larch.core.model.kinds import shelf_items
 from larch.desk.finder.finder import Found
 
@@ -17,11 +17,23 @@ if TYPE_CHECKING:
     from larch.desk.context import Context
 
 
+def _searched(action: Action) -> str:
+    """What else an action is found by: its words, and the menu that it lies in."""
+    words = _(action.words) if action.words else ""
+    return f"{words} {_(action.fold.label)}" if action.fold is not None else words
+
+
 def findable(window: Context) -> list[Found]:
     """Actions of the selection, entries of the shelf, commands, pages."""
     page, things = window.canvas.page, window.canvas.things()
     found = [
-        Found(a.label(page, things), a.words, a.icon, _("selection"), partial(lambda a: window.canvas.do(a), a))
+        Found(
+            a.label(page, things),
+            _searched(a),
+            a.icon,
+            _("selection"),
+            partial(lambda a: window.canvas.do(a), a),
+        )
         for a in actions_for(page, things)
     ]
     found += [
@@ -40,7 +52,7 @@ def findable(window: Context) -> list[Found]:
         for item in shelf_items()
     ]
     found += [
-        Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu or "Tools"), c.run)
+        Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu) if c.menu else _("Tools"), c.run)
         for c in window.part("commands").listed
         if c.enabled()
     ]

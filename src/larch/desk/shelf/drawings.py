@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.media import picture_set
 from larch.core.media.picture_set import Drawing
 from larch.core.model.thing import ShelfItem, Thing
@@ -14,7 +14,7 @@ MOST_FOUND = 48
 
 
 def item_of(drawing: Drawing) -> ShelfItem:
-    return ShelfItem(f"picture {drawing.hash[:12]}", drawing.label, "Pictures", _maker(drawing))
+    return ShelfItem(f"picture {drawing.hash[:12]}", drawing.label, N_("Pictures"), _maker(drawing))
 
 
 def _maker(drawing: Drawing) -> Callable[[], Thing]:

@@ -8,7 +8,7 @@ from functools import lru_cache
 from pathlib import Path
 
 from larch.core.actions.arrange.arrange import taken_along
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
@@ -61,7 +61,7 @@ def _item(path: Path, stamp: int) -> ShelfItem | None:
     if not things:
         return None
     sort = "page" if dict(lesson.extra).get(WHOLE) == b"true" else "kept"
-    return ShelfItem(f"{sort} {path.stem}", path.stem, "Kept", lambda: things[0], _("own mine"), lambda: things)
+    return ShelfItem(f"{sort} {path.stem}", path.stem, N_("Kept"), lambda: things[0], _("own mine"), lambda: things)
 
 
 def page_of(item: ShelfItem) -> Page | None:

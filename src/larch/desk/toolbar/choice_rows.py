@@ -18,7 +18,7 @@ from larch.board.tools.place import HandTool, TextTool
 from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import GAPS as ROW_GAPS
 from larch.board.tools.stamp import SIZES, MarkTool
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.rules import RULES
 from larch.core.model.fact import MINUS
 from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS, Pen
@@ -36,7 +36,7 @@ def fill(card: Choices, tool: Tool) -> None:
         rows(card, tool)
 
 
-FAMILIES = (("draw", "draw"), ("circles", "circles"), ("construct", "construct"), ("move", "images"))
+FAMILIES = (("draw", N_("draw")), ("circles", N_("circles")), ("construct", N_("construct")), ("move", N_("images")))
 NUMBERS: dict[str, tuple[float, ...]] = {
     "rotate": (30, 45, 60, 90, 120, 180, -90), "enlarge": (-1, -0.5, 0.5, 1.5, 2, 3),
     "regular": (3, 4, 5, 6, 8, 10, 12), "circle with radius": (32, 64, 96, 128, 160),

@@ -243,24 +243,25 @@ def _edge_label(edge: str) -> Callable[[Page, Things], str]:
 ARRANGE = Fold("arrange", N_("arrange"), "layout-grid")
 ALIGNING: tuple[Action, ...] = (
     Action("arrange row", lambda p, ts: _("in a row"), "align-horizontal-space-around", into_row, _several(2), rank=59,
-           fold=ARRANGE, words="beside side line"),
+           fold=ARRANGE, words=N_("beside side line")),
     Action("arrange column", lambda p, ts: _("in a column"), "align-vertical-space-around",
            lambda p, ts: into_row(p, ts, False),
-           _several(2), rank=73, fold=ARRANGE, words="below line"),
+           _several(2), rank=73, fold=ARRANGE, words=N_("below line")),
     Action("arrange grid", lambda p, ts: _("in a grid"), "layout-grid", into_grid, _several(3), rank=73, fold=ARRANGE,
-           words="array rows columns tidy"),
+           words=N_("array rows columns tidy")),
     Action("arrange circle", lambda p, ts: _("in a circle"), "loader", into_circle, _several(3), rank=73, fold=ARRANGE,
-           words="round ring"),
+           words=N_("round ring")),
     Action("arrange spread across", lambda p, ts: _("equal gaps across"), "align-horizontal-distribute-center",
-           lambda p, ts: distribute(p, ts, True), _several(3), rank=73, fold=ARRANGE, words="distribute spacing"),
+           lambda p, ts: distribute(p, ts, True), _several(3), rank=73, fold=ARRANGE, words=N_("distribute spacing")),
     Action("arrange spread down", lambda p, ts: _("equal gaps down"), "align-vertical-distribute-center",
-           lambda p, ts: distribute(p, ts, False), _several(3), rank=73, fold=ARRANGE, words="distribute spacing"),
-    *(Action(f"arrange {edge}", _edge_label(edge), picture, _edge(edge), _several(2), rank=73, fold=ARRANGE, words="align")
+           lambda p, ts: distribute(p, ts, False), _several(3), rank=73, fold=ARRANGE, words=N_("distribute spacing")),
+    *(Action(f"arrange {edge}", _edge_label(edge), picture, _edge(edge), _several(2), rank=73, fold=ARRANGE,
+           words=N_("align"))
       for edge, (_word, picture) in LABELS.items()),
     Action("arrange stack", lambda p, ts: _("stack on one spot"), "layers-2", stack, _several(2), rank=73, fold=ARRANGE,
-           words="pile heap"),
+           words=N_("pile heap")),
     Action("arrange same size", lambda p, ts: _("same size"), "scaling", same_size,
            lambda p, ts: len(ts) > 1 and any(t.resizable and not t.locked for t in ts[1:]), rank=73,
-           fold=ARRANGE, words="equal large"),
+           fold=ARRANGE, words=N_("equal large")),
 )  # fmt: skip
 register(ALIGNING, at=10)

@@ -105,7 +105,7 @@ HOLDS = (
 )
 HOLD = Fold("hold", N_("can be moved…"), "lock")
 HOLDING: tuple[Action, ...] = tuple(
-    Action(name, _label(how, words), picture, _holding(how), rank=74, fold=HOLD, words="lock fix move rail")
+    Action(name, _label(how, words), picture, _holding(how), rank=74, fold=HOLD, words=N_("lock fix move rail"))
     for name, how, words, picture in HOLDS
 )
 register(HOLDING, at=20)

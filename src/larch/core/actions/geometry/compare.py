@@ -8,7 +8,7 @@ from itertools import combinations
 from typing import NamedTuple
 
 from larch.core.base.shape import Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths import geometry
 from larch.core.model.action import Action, Things, register
 from larch.core.model.capabilities import Constructible
@@ -97,6 +97,6 @@ def compare(page: Page, things: Things) -> Edit:
 
 COMPARING = (
     Action("compare", lambda p, ts: _("compare: congruent or similar?"), "equal", compare, _two_polygons, rank=40,
-           words="congruent similar same shape fit correspondence"),
+           words=N_("congruent similar same shape fit correspondence")),
 )  # fmt: skip
 register(COMPARING, Constructible, at=20)

@@ -111,11 +111,11 @@ CONSTRUCT = Fold("construct", N_("construct"), "drafting-compass")
 CONSTRUCTING = (
     *(
         Action(f"construct {name}", _label(name), rule.icon, _run(name), _fits(name),
-               rank=56 if name in FIRST and len(rule.takes) > 1 else 76, fold=CONSTRUCT, words=f"construct {rule.search}")
+               rank=56 if name in FIRST and len(rule.takes) > 1 else 76, fold=CONSTRUCT, words=rule.search)
         for name, rule in RULES.items()
         if name != "on"
     ),
     Action("follow no more", lambda p, ts: _("set it free from its construction"), "unlink", set_free, _follows,
-           rank=74, words="construction independent unlink"),
+           rank=74, words=N_("construction independent unlink")),
 )  # fmt: skip
 register(CONSTRUCTING, Constructible, at=10)

@@ -284,7 +284,7 @@ SHARE = Fold("share", N_("share into…"), "chart-pie")
 def _sharing(n: int) -> Action:
     return Action(f"share {n}", lambda p, ts: _("share into {n}").format(n=n), "chart-pie",
                   lambda p, ts: share(p, ts, n), lambda p, ts: bool(ts) and all(map(closed, ts)), rank=66, fold=SHARE,
-                  words="fraction equal parts divide split half third quarter")  # fmt: skip
+                  words=N_("fraction equal parts divide split half third quarter"))  # fmt: skip
 
 
 def _several(page: Page, things: Things) -> bool:
@@ -319,12 +319,13 @@ def share_as_typed(page: Page, thing: Thing, typed: str) -> Any:
 
 PARTING: tuple[Action, ...] = (
     Action("put together", lambda p, ts: _("put together"), "puzzle", together, same_whole, rank=30, board=True,
-           words="parts whole join again"),
+           words=N_("parts whole join again")),
     Action("make whole", lambda p, ts: _("make whole"), "circle", whole_again, same_whole, rank=32,
-           words="parts unite again"),
+           words=N_("parts unite again")),
     Action("move apart", lambda p, ts: _("move apart"), "move-3d", apart, same_whole, rank=31, board=True,
-           words="parts spread explode"),
-    Action("cut", lambda p, ts: _("cut along the line"), "scissors", cut, _can_cut, rank=35, words="divide slice scissors"),
+           words=N_("parts spread explode")),
+    Action("cut", lambda p, ts: _("cut along the line"), "scissors", cut, _can_cut, rank=35,
+           words=N_("divide slice scissors")),
     _combining("join", lambda: _("join the shapes"), "squares-unite", "union unite merge area"),
     _combining("overlap", lambda: _("overlap of the shapes"), "squares-intersect", "intersection common area"),
     _combining("subtract", lambda: _("take the upper from the lowest"), "squares-subtract", "difference minus hole area"),

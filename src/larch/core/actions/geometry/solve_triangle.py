@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from larch.core.base.shape import Placement
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths import geometry
 from larch.core.model.action import Action, Things, register
 from larch.core.model.capabilities import Constructible
@@ -217,6 +217,6 @@ def _triangle(page: Page, things: Things) -> bool:
 
 SOLVING = (
     Action("work it out", lambda p, ts: _("work it out"), "list-ordered", work_out, _triangle, rank=41,
-           words="solve triangle trigonometry sine cosine tangent pythagoras height steps"),
+           words=N_("solve triangle trigonometry sine cosine tangent pythagoras height steps")),
 )  # fmt: skip
 register(SOLVING, Constructible, at=50)

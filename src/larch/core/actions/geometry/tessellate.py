@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.shape import Box, Placement, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.tiling import tiling_of
 from larch.core.model.action import Action, Things, only, put, register
 from larch.core.model.capabilities import Constructible
@@ -57,11 +57,12 @@ def take_apart(page: Page, things: Things) -> Edit:
 
 
 LOOSENING = (
-    Action("take apart", lambda p, ts: _("take the tiles apart"), "puzzle", take_apart, only(Tiles), rank=20, words="loose"),
+    Action("take apart", lambda p, ts: _("take the tiles apart"), "puzzle", take_apart, only(Tiles), rank=20,
+           words=N_("loose")),
 )  # fmt: skip
 TESSELLATING = (
     Action("tessellate", lambda p, ts: _("tessellate"), "grid-3x3", tessellate, _can_tessellate, rank=67,
-           words="tile cover plane pattern tiling"),
+           words=N_("tile cover plane pattern tiling")),
 )  # fmt: skip
 register(LOOSENING, Tiles)
 register(TESSELLATING, Constructible, at=40)

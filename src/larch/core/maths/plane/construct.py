@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane.forms import SAME, Angle, Circle, Line, NotThere, Spot, direction, span_of, towards
 from larch.core.maths.plane.near import along, at_share
 
@@ -35,7 +36,7 @@ def parallel(point: Point, line: Line) -> Line:
 def perpendicular_bisector(a: Point, b: Point) -> Line:
     """All that is as far from a as from b."""
     if a == b:
-        raise NotThere("The two points coincide.")
+        raise NotThere(N_("The two points coincide."))
     return perpendicular(midpoint(a, b), Line(a, b))
 
 
@@ -60,11 +61,11 @@ def line_bisectors(one: Line, other: Line) -> tuple[Line, Line]:
 def circle_through(a: Point, b: Point, c: Point) -> Circle:
     """Through three points. Raises NotThere if they lie in a line or coincide."""
     if a in (b, c) or b == c:
-        raise NotThere("Two of the three points coincide.")
+        raise NotThere(N_("Two of the three points coincide."))
     bx, by, cx, cy = b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1]
     cross = bx * cy - by * cx
     if abs(cross) <= SAME * math.hypot(bx, by) * math.hypot(cx, cy):
-        raise NotThere("The three points lie in a line.")
+        raise NotThere(N_("The three points lie in a line."))
     bb, cc = bx * bx + by * by, cx * cx + cy * cy
     ux, uy = (cy * bb - by * cc) / (2 * cross), (bx * cc - cx * bb) / (2 * cross)
     return Circle((a[0] + ux, a[1] + uy), math.hypot(ux, uy))
@@ -94,12 +95,12 @@ def arc_through(a: Point, b: Point, c: Point) -> Circle:
 def tangents(point: Point, circle: Circle) -> list[Line]:
     """The lines through a point that touch a circle: two from outside, one on the rim."""
     if circle.radius <= 0:
-        raise NotThere("The circle has no size.")
+        raise NotThere(N_("The circle has no size."))
     apart = math.dist(point, circle.centre)
     if abs(apart - circle.radius) <= SAME * circle.radius:
         return [perpendicular(point, Line(circle.centre, point))]
     if apart < circle.radius:
-        raise NotThere("No tangent passes through a point inside the circle.")
+        raise NotThere(N_("No tangent passes through a point inside the circle."))
     lean = math.degrees(math.acos(circle.radius / apart))
     towards_it = direction(circle.centre, point)
     return [Line(point, circle.at(towards_it + turn), "line") for turn in (lean, -lean)]
@@ -109,9 +110,9 @@ def common_tangents(one: Circle, other: Circle) -> list[Line]:
     """Lines that touch both circles: first those outside, then those that cross between them."""
     apart = math.dist(one.centre, other.centre)
     if min(one.radius, other.radius) <= 0:
-        raise NotThere("The circle has no size.")
+        raise NotThere(N_("The circle has no size."))
     if apart <= SAME * max(one.radius, other.radius):
-        raise NotThere("The circles have the same centre.")
+        raise NotThere(N_("The circles have the same centre."))
     base = direction(one.centre, other.centre)
     found = []
     for sign in (1, -1):
@@ -126,7 +127,7 @@ def common_tangents(one: Circle, other: Circle) -> list[Line]:
             else:
                 found.append(perpendicular(a, Line(one.centre, a)))
     if not found:
-        raise NotThere("One circle lies inside the other.")
+        raise NotThere(N_("One circle lies inside the other."))
     return found
 
 
@@ -138,7 +139,7 @@ def triangle_centre(name: str, a: Point, b: Point, c: Point) -> Spot:
         sides = (math.dist(b, c), math.dist(c, a), math.dist(a, b))
         around = math.fsum(sides)
         if around == 0:
-            raise NotThere("The three points coincide.")
+            raise NotThere(N_("The three points coincide."))
         return Spot(*(math.fsum(w * p[k] for w, p in zip(sides, (a, b, c), strict=True)) / around for k in (0, 1)))
     o = circle_through(a, b, c).centre
     if name == "circumcentre":
@@ -150,10 +151,10 @@ def incircle(a: Point, b: Point, c: Point) -> Circle:
     centre = triangle_centre("incentre", a, b, c)
     radius = math.dist(centre, foot(centre, Line(a, b)))
     if radius <= SAME * math.dist(a, b):
-        raise NotThere("The three points lie in a line.")
+        raise NotThere(N_("The three points lie in a line."))
     return Circle(centre, radius)
 
 
 def _directed(line: Line) -> None:
     if line.a == line.b:
-        raise NotThere("The line has no direction: its two points coincide.")
+        raise NotThere(N_("The line has no direction: its two points coincide."))

@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from larch.core.base.shape import Box, Point, box_of
+from larch.core.base.words import N_
 
 SAME = 1e-9  # relative; what differs by less coincides
 FAR = 1e7  # page units; what is constructed further out than this is said not to be there
@@ -125,7 +126,7 @@ Form = Spot | Line | Circle | Ellipse | Path | Angle | Graph
 def direction(a: Point, b: Point) -> float:
     """The angle of the way from a to b, 0 to 360. Raises NotThere if they coincide."""
     if a == b:
-        raise NotThere("Two points coincide.")
+        raise NotThere(N_("Two points coincide."))
     return math.degrees(math.atan2(a[1] - b[1], b[0] - a[0])) % 360
 
 

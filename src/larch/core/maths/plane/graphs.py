@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 
 CLOSE = 1e-7  # page units within which a curve that does not cross touches
@@ -34,10 +35,10 @@ def graph_meetings(graph: Graph, other: Form) -> list[Point]:
             continue
         kept = [p for p in points if held(p)]
         if points and not kept:
-            why = NotThere("They end before they meet.")
+            why = NotThere(N_("They end before they meet."))
         found += [p for p in kept if all(math.dist(p, q) > 1e-6 for q in found)]
     if not found:
-        raise why if why is not None and len(parts) == 1 else NotThere("They do not meet.")
+        raise why if why is not None and len(parts) == 1 else NotThere(N_("They do not meet."))
     return found[:MOST_MEETINGS]
 
 
@@ -48,7 +49,7 @@ def _parts(form: Form) -> Sequence[Form]:
         case Angle(vertex, a, b):
             return [Line(vertex, a, "ray"), Line(vertex, b, "ray")]
         case Spot():
-            raise NotThere("A point does not meet anything.")
+            raise NotThere(N_("A point does not meet anything."))
     return [form]
 
 
@@ -59,15 +60,15 @@ def _off(form: Form) -> Off:
             wx, wy = form.way
             size = math.hypot(wx, wy)
             if size == 0:
-                raise NotThere("Two points coincide, so there is no line.")
+                raise NotThere(N_("Two points coincide, so there is no line."))
             return lambda points: [((x - a[0]) * wy - (y - a[1]) * wx) / size for x, y in points]
         case Circle(centre, radius):
             if radius <= 0:
-                raise NotThere("The circle has no size.")
+                raise NotThere(N_("The circle has no size."))
             return lambda points: [math.dist(p, centre) - radius for p in points]
         case Ellipse(centre, rx, ry, turn):
             if min(rx, ry) <= 0:
-                raise NotThere("The ellipse has no size.")
+                raise NotThere(N_("The ellipse has no size."))
             c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
             cx, cy = centre
 
@@ -78,7 +79,7 @@ def _off(form: Form) -> Off:
             return lambda points: [squeezed(p) for p in points]
         case Graph():
             return form.offs
-    raise NotThere("A point does not meet anything.")
+    raise NotThere(N_("A point does not meet anything."))
 
 
 def _holder(form: Form) -> Callable[[Point], bool]:
@@ -118,10 +119,10 @@ def _along(graph: Graph, off: Off) -> list[Point]:
         if len(found) > 4 * MOST_MEETINGS:
             break
     if flat > 20 and flat == count:
-        raise NotThere("They lie on each other.")
+        raise NotThere(N_("They lie on each other."))
     places = [graph.place(t) for t in sorted(found)]
     if not places:
-        raise NotThere("They do not meet.")
+        raise NotThere(N_("They do not meet."))
     return places
 
 
@@ -198,5 +199,5 @@ def graph_parameter(graph: Graph, at: Point) -> float:
             if away < best[0]:
                 best = (away, ts[k] + share * (ts[k + 1] - ts[k]))
     if best[0] == math.inf:
-        raise NotThere("The graph is not to be seen on these axes.")
+        raise NotThere(N_("The graph is not to be seen on these axes."))
     return best[1]

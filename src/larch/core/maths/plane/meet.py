@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 from larch.core.maths.plane.graphs import graph_meetings
 
@@ -34,7 +35,7 @@ def meetings(one: Form, other: Form) -> list[Point]:
         return _on_parts(_circle_circle(one, other), one, other)
     if isinstance(one, Ellipse) or isinstance(other, Ellipse):
         return _ellipse_curve(one, other)
-    raise NotThere("A point does not meet anything.")
+    raise NotThere(N_("A point does not meet anything."))
 
 
 def _lines(form: Form) -> list[Line] | None:
@@ -58,12 +59,12 @@ def _gathered(pairs: list[tuple[Line, Form]], find: Callable[[Line, Form], list[
         try:
             points = find(line, other)
         except NotThere as reason:
-            why = reason if why is None or len(pairs) == 1 else NotThere("They do not meet.")
+            why = reason if why is None or len(pairs) == 1 else NotThere(N_("They do not meet."))
             continue
         size = max(abs(v) for point in (line.a, line.b) for v in point) or 1.0
         found += [p for p in points if all(math.dist(p, q) > 1e-9 * size for q in found)]
     if not found:
-        raise why or NotThere("They do not meet.")
+        raise why or NotThere(N_("They do not meet."))
     return found
 
 
@@ -72,16 +73,16 @@ def _line_line(one: Line, other: Form) -> list[Point]:
     (ux, uy), (vx, vy) = one.way, other.way
     u, v = math.hypot(ux, uy), math.hypot(vx, vy)
     if u == 0 or v == 0:
-        raise NotThere("Two points coincide, so there is no line.")
+        raise NotThere(N_("Two points coincide, so there is no line."))
     wx, wy = other.a[0] - one.a[0], other.a[1] - one.a[1]
     cross = ux * vy - uy * vx
     if abs(cross) <= SAME * 1e-3 * u * v:
         if abs(wx * uy - wy * ux) <= SAME * u * max(math.hypot(wx, wy), u):
-            raise NotThere("They lie on each other.")
-        raise NotThere("They are parallel.")
+            raise NotThere(N_("They lie on each other."))
+        raise NotThere(N_("They are parallel."))
     s, t = (wx * vy - wy * vx) / cross, (wx * uy - wy * ux) / cross
     if not (_held(one, s) and _held(other, t)):
-        raise NotThere("They end before they meet.")
+        raise NotThere(N_("They end before they meet."))
     # From the nearer end, so that no digits are lost far from it.
     return [(one.a[0] + s * ux, one.a[1] + s * uy)]
 
@@ -96,39 +97,39 @@ def _line_curve(line: Line, other: Form) -> list[Point]:
         found = _line_circle(line, other)
         rim = [p for p in found if other.spans(direction(other.centre, p), 1e-7)]
         if not rim:
-            raise NotThere("The arc ends before they meet.")
+            raise NotThere(N_("The arc ends before they meet."))
         return rim
     if isinstance(other, Ellipse):
         return _line_ellipse(line, other)
-    raise NotThere("A point does not meet anything.")
+    raise NotThere(N_("A point does not meet anything."))
 
 
 def _line_circle(line: Line, circle: Circle) -> list[Point]:
     wx, wy = line.way
     size = math.hypot(wx, wy)
     if size == 0:
-        raise NotThere("Two points coincide, so there is no line.")
+        raise NotThere(N_("Two points coincide, so there is no line."))
     if circle.radius <= 0:
-        raise NotThere("The circle has no size.")
+        raise NotThere(N_("The circle has no size."))
     ux, uy = wx / size, wy / size
     fx, fy = circle.centre[0] - line.a[0], circle.centre[1] - line.a[1]
     foot, off = fx * ux + fy * uy, fx * uy - fy * ux
     rest = circle.radius**2 - off * off
     touch = 1e-11 * max(circle.radius**2, off * off)
     if rest < -touch:
-        raise NotThere("The line passes the circle by.")
+        raise NotThere(N_("The line passes the circle by."))
     half = math.sqrt(max(0.0, rest)) if rest > touch else 0.0
     shares = [foot - half, foot + half] if half else [foot]
     inside = [s for s in shares if _held(line, s / size)]
     if not inside:
-        raise NotThere("They end before they meet.")
+        raise NotThere(N_("They end before they meet."))
     return [(line.a[0] + s * ux, line.a[1] + s * uy) for s in inside]
 
 
 def _line_ellipse(line: Line, ellipse: Ellipse) -> list[Point]:
     """The ellipse is squeezed to a circle of radius 1, where shares of the line stay what they are."""
     if ellipse.rx <= 0 or ellipse.ry <= 0:
-        raise NotThere("The ellipse has no size.")
+        raise NotThere(N_("The ellipse has no size."))
     squeeze = _squeezer(ellipse)
     flat = Line(squeeze(line.a), squeeze(line.b), line.form)
     try:
@@ -152,7 +153,7 @@ def _squeezer(ellipse: Ellipse) -> Callable[[Point], Point]:
 
 def _circle_circle(one: Circle, other: Circle) -> list[Point]:
     if one.radius <= 0 or other.radius <= 0:
-        raise NotThere("The circle has no size.")
+        raise NotThere(N_("The circle has no size."))
     dx, dy = other.centre[0] - one.centre[0], other.centre[1] - one.centre[1]
     apart = math.hypot(dx, dy)
     most = max(one.radius, other.radius)
@@ -160,9 +161,9 @@ def _circle_circle(one: Circle, other: Circle) -> list[Point]:
         same = abs(one.radius - other.radius) <= SAME * most
         raise NotThere("They are the same circle." if same else "The circles have the same centre.")
     if apart > (one.radius + other.radius) * (1 + 1e-11):
-        raise NotThere("The circles lie apart.")
+        raise NotThere(N_("The circles lie apart."))
     if apart < abs(one.radius - other.radius) * (1 - 1e-11):
-        raise NotThere("One circle lies inside the other.")
+        raise NotThere(N_("One circle lies inside the other."))
     foot = (apart + (one.radius - other.radius) * (one.radius + other.radius) / apart) / 2
     rest = (one.radius - foot) * (one.radius + foot)
     half = math.sqrt(max(0.0, rest)) if rest > 1e-11 * most * most else 0.0
@@ -176,7 +177,7 @@ def _circle_circle(one: Circle, other: Circle) -> list[Point]:
 def _on_parts(points: list[Point], *circles: Circle) -> list[Point]:
     kept = [p for p in points if all(c.spans(direction(c.centre, p), 1e-7) for c in circles)]
     if not kept:
-        raise NotThere("The arc ends before they meet.")
+        raise NotThere(N_("The arc ends before they meet."))
     return kept
 
 
@@ -188,11 +189,11 @@ def _ellipse_curve(one: Form, other: Form) -> list[Point]:
     first, second = (one, other) if isinstance(one, Ellipse) else (other, one)
     assert isinstance(first, Ellipse)
     if isinstance(second, Spot):
-        raise NotThere("A point does not meet anything.")
+        raise NotThere(N_("A point does not meet anything."))
     round_one = Ellipse(second.centre, second.radius, second.radius) if isinstance(second, Circle) else second
     assert isinstance(round_one, Ellipse)
     if min(first.rx, first.ry, round_one.rx, round_one.ry) <= 0:
-        raise NotThere("The ellipse has no size.")
+        raise NotThere(N_("The ellipse has no size."))
     squeeze = _squeezer(round_one)
 
     def off(t: float) -> float:
@@ -202,14 +203,14 @@ def _ellipse_curve(one: Form, other: Form) -> list[Point]:
     step = 360 / SAMPLES
     values = [off(k * step) for k in range(SAMPLES)]
     if all(abs(v) < 1e-9 for v in values):
-        raise NotThere("They lie on each other.")
+        raise NotThere(N_("They lie on each other."))
     found = [_root(off, k * step, (k + 1) * step) for k in range(SAMPLES) if _crosses(values[k], values[(k + 1) % SAMPLES])]
     found += [t for t in _touches(off, values, step) if all(abs((t - u + 180) % 360 - 180) > 1e-5 for u in found)]
     points = [first.at(t) for t in found]
     if isinstance(second, Circle):
         points = [p for p in points if second.spans(direction(second.centre, p), 1e-7)]
     if not points:
-        raise NotThere("They do not meet.")
+        raise NotThere(N_("They do not meet."))
     return points
 
 

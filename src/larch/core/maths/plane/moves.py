@@ -7,6 +7,7 @@ import math
 from typing import NamedTuple, TypeVar
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot
 
 F = TypeVar("F", bound=Form)
@@ -58,7 +59,7 @@ class Move(NamedTuple):
             case Ellipse(centre, rx, ry, turn):
                 return Ellipse(self.point(centre), rx * self.factor, ry * self.factor, self.angle(turn))
             case Graph():
-                raise NotThere("A graph keeps to its axes.")
+                raise NotThere(N_("A graph keeps to its axes."))
             case Angle(vertex, a, b, way_round):
                 if self.over and way_round == "turn":
                     a, b = b, a
@@ -69,7 +70,7 @@ def reflection(line: Line) -> Move:
     """In a line. Raises NotThere if its two points coincide."""
     way = complex(*line.way)
     if way == 0:
-        raise NotThere("The mirror line has no direction: its two points coincide.")
+        raise NotThere(N_("The mirror line has no direction: its two points coincide."))
     way /= abs(way)
     a = way * way
     origin = complex(*line.a)
@@ -95,7 +96,7 @@ def translation(way: Point) -> Move:
 def enlargement(centre: Point, factor: float) -> Move:
     """From a centre; a negative factor turns it round as well. Raises NotThere for a factor of nothing."""
     if factor == 0 or not math.isfinite(factor):
-        raise NotThere("An enlargement needs a factor other than nothing.")
+        raise NotThere(N_("An enlargement needs a factor other than nothing."))
     origin = complex(*centre)
     return Move(complex(factor), origin - factor * origin)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from larch.core.base.shape import Point
+from larch.core.base.words import N_
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 from larch.core.maths.plane.graphs import graph_parameter
 
@@ -64,7 +65,7 @@ def on_form(form: Form, t: float) -> Point:
         case Path():
             sides = form.sides()
             if not sides:
-                raise NotThere("It has no sides.")
+                raise NotThere(N_("It has no sides."))
             k = min(max(int(t), 0), len(sides) - 1)
             return at_share(sides[k], min(max(t - k, 0.0), 1.0))
         case Angle(vertex, a, _b):

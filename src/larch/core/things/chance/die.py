@@ -7,7 +7,7 @@ from functools import partial
 from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, ids_of, only
 from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
@@ -36,7 +36,7 @@ class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
 
     icon: ClassVar[str] = "dices"
     order: ClassVar[int] = 20
-    help: ClassVar[str] = "Tap it at the Board to roll; at the Desk double-click it or press R. It keeps a tally."
+    help: ClassVar[str] = N_("Tap it at the Board to roll; at the Desk double-click it or press R. It keeps a tally.")
 
     def __post_init__(self) -> None:
         if self.faces not in FACES or not 1 <= self.value <= self.faces:
@@ -51,10 +51,10 @@ class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("dice roll chance random probability game")
-        yield ShelfItem("die", _("die"), "Chance", cls, words)
+        yield ShelfItem("die", _("die"), N_("Chance"), cls, words)
         for faces in (4, 8, 10, 12, 20):
             label = _("die of {n}").format(n=faces)
-            yield ShelfItem(f"die {faces}", label, "Chance", partial(cls, faces=faces, hue="plum"), words)
+            yield ShelfItem(f"die {faces}", label, N_("Chance"), partial(cls, faces=faces, hue="plum"), words)
 
     def label(self, page: Page) -> str:
         return self.name or (_("die") if self.faces == 6 else _("die of {n}").format(n=self.faces))
@@ -117,9 +117,9 @@ def show_tally(page: Page, things: Things) -> Edit:
 
 ACTIONS = (
     Action("roll", lambda p, ts: _("roll"), "dices", roll, only(Die), shortcut="R", rank=5, board=True,
-           words="throw dice random"),
+           words=N_("throw dice random")),
     Action("tally", lambda p, ts: _("hide tally") if all("tally" in t.shown for t in ts) else _("show tally"), "list",
-           show_tally, only(Die), rank=6, board=True, words="count record results"),
+           show_tally, only(Die), rank=6, board=True, words=N_("count record results")),
     Action("clear tally", lambda p, ts: _("clear the tally"), "brush-cleaning", clear_tally,
-           lambda p, ts: only(Die)(p, ts) and any(getattr(t, "tally", ()) for t in ts), rank=7, words="reset"),
+           lambda p, ts: only(Die)(p, ts) and any(getattr(t, "tally", ()) for t in ts), rank=7, words=N_("reset")),
 )  # fmt: skip

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle as AngleForm
 from larch.core.maths.plane.forms import Line, NotThere, direction, span_of, towards
@@ -40,7 +40,7 @@ class Angle(Constructible, Figure, frozen=True, kw_only=True, tag="angle"):
 
     icon: ClassVar[str] = "chevron-left"
     order: ClassVar[int] = 29
-    help: ClassVar[str] = "Drag an arm, or type how wide it opens."
+    help: ClassVar[str] = N_("Drag an arm, or type how wide it opens.")
 
     def __post_init__(self) -> None:
         if self.way_round not in ("inner", "outer", "turn") or not all(abs(v) <= FARTHEST for arm in self.arms for v in arm):
@@ -52,7 +52,7 @@ class Angle(Constructible, Figure, frozen=True, kw_only=True, tag="angle"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("angle", _("angle"), "Shapes", cls, _("degrees turn acute obtuse reflex arms"))
+        yield ShelfItem("angle", _("angle"), N_("Shapes"), cls, _("degrees turn acute obtuse reflex arms"))
 
     def form(self) -> AngleForm:
         place = self.placement

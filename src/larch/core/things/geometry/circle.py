@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.figures.on_axes import coordinate_facts
 from larch.core.figures.reshape import reshaped
@@ -45,7 +45,7 @@ class Circle(Constructible, Figure, frozen=True, kw_only=True, tag="circle"):
 
     icon: ClassVar[str] = "circle"
     order: ClassVar[int] = 29
-    help: ClassVar[str] = "Drag the ring on its rim, or type a radius, a circumference or an area."
+    help: ClassVar[str] = N_("Drag the ring on its rim, or type a radius, a circumference or an area.")
 
     def __post_init__(self) -> None:
         if self.piece not in FORMS:
@@ -60,10 +60,14 @@ class Circle(Constructible, Figure, frozen=True, kw_only=True, tag="circle"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("round radius diameter circumference pie slice")
-        yield ShelfItem("circle", _("circle"), "Shapes", cls, words)
-        yield ShelfItem("arc", _("arc"), "Shapes", lambda: cls(piece="arc", start=20, span=110), words)
-        yield ShelfItem("sector", _("sector"), "Shapes", lambda: cls(piece="sector", start=0, span=60, hue="straw"), words)
-        yield ShelfItem("cap", form_word("cap"), "Shapes", lambda: cls(piece="cap", start=30, span=120, hue="straw"), words)
+        yield ShelfItem("circle", _("circle"), N_("Shapes"), cls, words)
+        yield ShelfItem("arc", _("arc"), N_("Shapes"), lambda: cls(piece="arc", start=20, span=110), words)
+        yield ShelfItem(
+            "sector", _("sector"), N_("Shapes"), lambda: cls(piece="sector", start=0, span=60, hue="straw"), words
+        )
+        yield ShelfItem(
+            "cap", form_word("cap"), N_("Shapes"), lambda: cls(piece="cap", start=30, span=120, hue="straw"), words
+        )
 
     def label(self, page: Page) -> str:
         if self.name:

@@ -8,6 +8,7 @@ from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
 from larch.core.base.words import _
 from larch.core.figures.figure import LETTERS, Figure, split_letters
+from larch.core.figures.sort_names import sort_name
 from larch.core.maths.classify import Sort, classify
 from larch.core.maths.plane.forms import Path
 
@@ -55,8 +56,8 @@ class Cornered(Figure, frozen=True, kw_only=True, tag="_cornered"):
         found = sorted_out(self)
         if found.why:
             return _(found.why).rstrip(".")
-        also = ", ".join(_(word) for word in found.also[:MOST_ALSO])
-        return _("{kind}; also {others}").format(kind=_(found.kind), others=also) if also else _(found.kind)
+        also = ", ".join(sort_name(word) for word in found.also[:MOST_ALSO])
+        return _("{kind}; also {others}").format(kind=sort_name(found.kind), others=also) if also else sort_name(found.kind)
 
     def extent(self) -> Box:
         return box_of(self.vertices)

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths.measure import ellipse_perimeter
 from larch.core.maths.plane.forms import Ellipse as EllipseForm
@@ -42,7 +42,7 @@ class Ellipse(Constructible, Figure, frozen=True, kw_only=True, tag="ellipse"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("ellipse", _("ellipse"), "Shapes", cls, _("oval round foci"))
+        yield ShelfItem("ellipse", _("ellipse"), N_("Shapes"), cls, _("oval round foci"))
 
     def form(self) -> EllipseForm:
         place = self.placement

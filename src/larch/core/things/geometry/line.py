@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.figures.on_axes import coordinate_facts
 from larch.core.figures.reshape import reshaped
@@ -40,7 +40,7 @@ class Line(Constructible, Figure, frozen=True, kw_only=True, tag="line"):
 
     icon: ClassVar[str] = "slash"
     order: ClassVar[int] = 28
-    help: ClassVar[str] = "Drag an end. A line that follows from points moves with them."
+    help: ClassVar[str] = N_("Drag an end. A line that follows from points moves with them.")
 
     def __post_init__(self) -> None:
         if self.reach not in FORMS:
@@ -56,7 +56,7 @@ class Line(Constructible, Figure, frozen=True, kw_only=True, tag="line"):
     def shelf(cls) -> Iterator[ShelfItem]:
         for form in FORMS:
             words = _("straight length points geometry arrow")
-            yield ShelfItem(f"straight {form}", form_word(form), "Shapes", _maker(cls, form), words)
+            yield ShelfItem(f"straight {form}", form_word(form), N_("Shapes"), _maker(cls, form), words)
 
     def label(self, page: Page) -> str:
         names = end_names(page, self)
@@ -146,5 +146,5 @@ def _dash(page: Page, things: Things) -> Edit:
 
 LINE_ACTIONS = (
     Action("dashed", lambda p, ts: _("solid line") if all(getattr(t, "dashed", False) for t in ts) else _("dashed line"),
-           "ellipsis", _dash, only(Line), rank=54, words="help line construction style"),
+           "ellipsis", _dash, only(Line), rank=54, words=N_("help line construction style")),
 )  # fmt: skip

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import Any, ClassVar, Self
 
 from larch.core.base.shape import Box, Placement
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, free_letters
 from larch.core.figures.on_axes import axes_under, pair
 from larch.core.maths.plane.forms import Spot
@@ -31,7 +31,7 @@ class Point(Constructible, Snaps, TakesNames, Figure, frozen=True, kw_only=True,
     order: ClassVar[int] = 28
     resizable: ClassVar[bool] = False
     turnable: ClassVar[bool] = False
-    help: ClassVar[str] = "A point that others hang on; drag it, and they follow."
+    help: ClassVar[str] = N_("A point that others hang on; drag it, and they follow.")
 
     @classmethod
     def title(cls) -> str:
@@ -39,7 +39,7 @@ class Point(Constructible, Snaps, TakesNames, Figure, frozen=True, kw_only=True,
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("point", _("point"), "Shapes", cls, _("dot vertex coordinate plot"))
+        yield ShelfItem("point", _("point"), N_("Shapes"), cls, _("dot vertex coordinate plot"))
 
     def label(self, page: Page) -> str:
         return _("Point {name}").format(name=self.name) if self.name else _("Point")

@@ -6,8 +6,9 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar, Self
 
 from larch.core.base.shape import FARTHEST, Placement, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import free_letters, used_letters
+from larch.core.figures.sort_names import sort_name
 from larch.core.maths import geometry
 from larch.core.maths.classify import polygon_name
 from larch.core.maths.special import STARTS, drag, regular_corners, star_corners
@@ -31,7 +32,7 @@ class Polygon(Constructible, Snaps, TakesNames, Cornered, frozen=True, kw_only=T
 
     icon: ClassVar[str] = "triangle"
     order: ClassVar[int] = 30
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page. "
         "A rhombus stays a rhombus, and so on, until its corners are set free."
     )
@@ -57,7 +58,9 @@ class Polygon(Constructible, Snaps, TakesNames, Cornered, frozen=True, kw_only=T
         yield ShelfItem("quadrilateral", _("quadrilateral"), tray, _maker(panel, "", "lake"), _("four sides"))
         for count in (5, 6, 8, 10, 12):
             name = f"regular {polygon_name(count)}"
-            yield ShelfItem(name, _(name), tray, _maker(regular_corners(count), "regular", "plum"), _("equal sides polygon"))
+            yield ShelfItem(
+                name, sort_name(name), tray, _maker(regular_corners(count), "regular", "plum"), _("equal sides polygon")
+            )
         for points in (5, 6):
             label = _("star with {n} points").format(n=points)
             yield ShelfItem(f"star {points}", label, tray, _maker(star_corners(points), "", "straw"), _("star polygon"))
@@ -65,8 +68,10 @@ class Polygon(Constructible, Snaps, TakesNames, Cornered, frozen=True, kw_only=T
     def label(self, page: Page) -> str:
         if self.name or self.drawn:
             return self.name or _("Shape")
-        word = _(sorted_out(self).kind if len(self.vertices) <= 4 and not self.why else polygon_name(len(self.vertices)))
-        word = (word if not sorted_out(self).why else _(polygon_name(len(self.vertices)))).capitalize()
+        word = sort_name(
+            sorted_out(self).kind if len(self.vertices) <= 4 and not self.why else polygon_name(len(self.vertices))
+        )
+        word = (word if not sorted_out(self).why else sort_name(polygon_name(len(self.vertices)))).capitalize()
         return f"{word} {''.join(self.corner_names())}".rstrip() if len(self.vertices) < 13 else word
 
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
@@ -199,12 +204,13 @@ def polygon_on(page: Page, corners: list[Point], **fields: Any) -> Polygon:
 ACTIONS = (
     Action("sides", lambda p, ts: _("hide sides") if all(shows(t, "sides") for t in ts) else _("show sides"),
            "ruler", _toggle_measures("sides", lambda: _("Show or hide sides")), only(Polygon), rank=10, board=True,
-           words="measure length"),
+           words=N_("measure length")),
     Action("angles", lambda p, ts: _("hide angles") if all(shows(t, "angles") for t in ts) else _("show angles"),
            "triangle", _toggle_measures("angles", lambda: _("Show or hide angles")), only(Polygon), rank=11,
-           board=True, words="measure degrees"),
+           board=True, words=N_("measure degrees")),
     Action("marks", lambda p, ts: _("hide marks") if all("marks" in t.shown for t in ts) else _("show marks"),
-           "list-checks", _toggle_marks, only(Polygon), rank=53, board=True, words="equal sides parallel right angle ticks"),
+           "list-checks", _toggle_marks, only(Polygon), rank=53, board=True,
+           words=N_("equal sides parallel right angle ticks")),
     Action("set free", lambda p, ts: _("set its corners free"), "unlink", _set_free, _keeps_something, rank=55,
-           words="special shape corners loose"),
+           words=N_("special shape corners loose")),
 )  # fmt: skip

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from typing import Any, ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Placement, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Path
 from larch.core.maths.plane.near import distance
@@ -41,7 +41,7 @@ class Polyline(Constructible, Figure, frozen=True, kw_only=True, tag="polyline")
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("polyline", _("polyline"), "Shapes", cls, _("path open segments zigzag"))
+        yield ShelfItem("polyline", _("polyline"), N_("Shapes"), cls, _("path open segments zigzag"))
 
     def form(self) -> Path:
         return Path(tuple(self.placement.to_page(*vertex) for vertex in self.vertices), closed=False)

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths import geometry
 from larch.core.model.capabilities import LooksAt
@@ -27,12 +27,12 @@ def _scaled(points: Sequence[tuple[float, float]]) -> tuple[Point, ...]:
 
 
 PICTURES: dict[str, tuple[Point, ...]] = {
-    "lantern": _scaled([(1, 0), (3, 0), (4, 2), (3, 4), (3.5, 5), (0.5, 5), (1, 4), (0, 2)]),
-    "boat": _scaled([(0, 4), (2, 4), (2, 4), (3, 4), (3, 4), (4, 2), (5, 4), (7, 4), (6, 6), (1, 6)]),
-    "star": _scaled(
+    N_("lantern"): _scaled([(1, 0), (3, 0), (4, 2), (3, 4), (3.5, 5), (0.5, 5), (1, 4), (0, 2)]),
+    N_("boat"): _scaled([(0, 4), (2, 4), (2, 4), (3, 4), (3, 4), (4, 2), (5, 4), (7, 4), (6, 6), (1, 6)]),
+    N_("star"): _scaled(
         [(2, 0), (2.5, 1), (3.5, 1), (4, 2), (3.5, 3), (2.5, 3), (2, 4), (1.5, 3), (0.5, 3), (0, 2), (0.5, 1), (1.5, 1)]
     ),
-    "fish": _scaled([(0, 1), (1, 3), (2, 1), (4, 1), (5, 3), (4, 5), (2, 5), (1, 3), (0, 5), (0.5, 3)]),
+    N_("fish"): _scaled([(0, 1), (1, 3), (2, 1), (4, 1), (5, 3), (4, 5), (2, 5), (1, 3), (0, 5), (0.5, 3)]),
 }
 PICTURES["boat"] = tuple(dict.fromkeys(PICTURES["boat"]))
 PICTURES["fish"] = _scaled(
@@ -50,7 +50,7 @@ class Silhouette(LooksAt, Thing, frozen=True, kw_only=True, tag="silhouette"):
 
     icon: ClassVar[str] = "shapes"
     order: ClassVar[int] = 37
-    help: ClassVar[str] = "Lay shapes into the outline until it is full. Corners fall onto corners."
+    help: ClassVar[str] = N_("Lay shapes into the outline until it is full. Corners fall onto corners.")
 
     def __post_init__(self) -> None:
         if not 3 <= len(self.vertices) <= 200 or not all(abs(v) <= FARTHEST for p in self.vertices for v in p):
@@ -64,7 +64,7 @@ class Silhouette(LooksAt, Thing, frozen=True, kw_only=True, tag="silhouette"):
     def shelf(cls) -> Iterator[ShelfItem]:
         for name in PICTURES:
             label = _("outline: {picture}").format(picture=_(name))
-            yield ShelfItem(f"outline {name}", label, "Shapes", _maker(name), _("fill picture puzzle cover shapes"))
+            yield ShelfItem(f"outline {name}", label, N_("Shapes"), _maker(name), _("fill picture puzzle cover shapes"))
 
     def extent(self) -> Box:
         return box_of(self.vertices)

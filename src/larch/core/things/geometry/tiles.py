@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.semi_regular import SEMI_REGULAR, semi_regular
 from larch.core.figures.tiling import Cannot, placements, tiling_of
 from larch.core.maths import geometry
@@ -19,7 +19,7 @@ from larch.core.model.scale import area_fact, length_fact, read_length
 from larch.core.model.thing import Handle, ShelfItem, Thing
 
 MOST_LOOSE = 300  # tiles that can be laid out one by one
-BASES = {"square": 4, "hexagon": 6}  # whose edges can be changed
+BASES = {N_("square"): 4, N_("hexagon"): 6}  # whose edges can be changed
 KNOTS = 3  # on each edge
 
 
@@ -40,7 +40,7 @@ class Tiles(Thing, frozen=True, kw_only=True, tag="tiles"):
     icon: ClassVar[str] = "grid-3x3"
     order: ClassVar[int] = 36
     turnable: ClassVar[bool] = True
-    help: ClassVar[str] = "Drag a knot of the marked tile: its partner follows, and the tiles still fit."
+    help: ClassVar[str] = N_("Drag a knot of the marked tile: its partner follows, and the tiles still fit.")
 
     def __post_init__(self) -> None:
         sound = all(abs(v) <= FARTHEST for point in self.ring for v in point)
@@ -59,9 +59,9 @@ class Tiles(Thing, frozen=True, kw_only=True, tag="tiles"):
         words = _("tessellation pattern tiling regular polygons")
         for name in BASES:
             label = _("tile maker: {base}").format(base=_(name))
-            yield ShelfItem(f"tile maker {name}", label, "Shapes", _maker(name), words)
+            yield ShelfItem(f"tile maker {name}", label, N_("Shapes"), _maker(name), words)
         for name in SEMI_REGULAR:
-            yield ShelfItem(f"tiles {name}", _("tiles {name}").format(name=name), "Shapes", _maker(name), words)
+            yield ShelfItem(f"tiles {name}", _("tiles {name}").format(name=name), N_("Shapes"), _maker(name), words)
 
     def extent(self) -> Box:
         return Box(0, 0, self.width, self.height)

@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import free_letters
 from larch.core.figures.settle import settle
 from larch.core.maths.graph import Curve
@@ -46,7 +46,7 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
 
     icon: ClassVar[str] = "chart-line"
     order: ClassVar[int] = 40
-    help: ClassVar[str] = "An equation placed on the axes, or linked to them, is drawn there."
+    help: ClassVar[str] = N_("An equation placed on the axes, or linked to them, is drawn there.")
 
     def __post_init__(self) -> None:
         for low, high in ((self.x_min, self.x_max), (self.y_min, self.y_max)):
@@ -62,11 +62,11 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("coordinates graph plane grid function plot")
-        yield ShelfItem("axes", _("axes"), "Graphs", cls, words)
+        yield ShelfItem("axes", _("axes"), N_("Graphs"), cls, words)
         yield ShelfItem(
             "axes, first quadrant",
             _("axes from zero"),
-            "Graphs",
+            N_("Graphs"),
             lambda: cls(x_min=0, x_max=10, y_min=0, y_max=8, width=400),
             words,
         )
@@ -113,7 +113,7 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
     def plotted(self, x: float, y: float) -> Spot:
         """Where a plotted point lies. Raises NotThere outside the window."""
         if not (self.x_min <= x <= self.x_max and self.y_min <= y <= self.y_max):
-            raise NotThere("It lies beyond the axes.")
+            raise NotThere(N_("It lies beyond the axes."))
         return Spot(*self.page_of((x, y)))
 
     def coordinates(self, at: Point) -> tuple[float, float]:

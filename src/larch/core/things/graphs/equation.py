@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import ClassVar
 
 from larch.core.base.shape import Box
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.maths.plane.forms import Form, NotThere
@@ -32,7 +32,7 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
     editor: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     order: ClassVar[int] = 41
-    help: ClassVar[str] = "Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph."
+    help: ClassVar[str] = N_("Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph.")
 
     def __post_init__(self) -> None:
         if len(self.source) > LONGEST:
@@ -47,8 +47,8 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("formula function line graph algebra")
-        yield ShelfItem("line", _("straight line"), "Graphs", lambda: cls(source="y = 2x + 1"), words)
-        yield ShelfItem("parabola", _("parabola"), "Graphs", lambda: cls(source="y = x^2 - 3", hue="clay"), words)
+        yield ShelfItem("line", _("straight line"), N_("Graphs"), lambda: cls(source="y = 2x + 1"), words)
+        yield ShelfItem("parabola", _("parabola"), N_("Graphs"), lambda: cls(source="y = x^2 - 3", hue="clay"), words)
 
     def label(self, page: Page) -> str:
         return self.name or self.source
@@ -148,7 +148,7 @@ def _unlink(page: Page, things: Things) -> Edit:
 
 ACTIONS = (
     Action("link to axes", lambda p, ts: _("draw on these axes"), "link", _link, _one_axes, rank=10,
-           words="graph plot connect"),
+           words=N_("graph plot connect")),
     Action("unlink from axes", lambda p, ts: _("unlink from axes"), "unlink", _unlink,
            lambda p, ts: bool(ts) and all(isinstance(t, Equation) and t.axes for t in ts), rank=12),
 )  # fmt: skip

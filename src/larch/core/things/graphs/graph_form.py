@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any, Protocol
 
 from larch.core.base.shape import Placement, Point
+from larch.core.base.words import N_
 from larch.core.maths.expression import Undefined, value_at, values
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.plane.forms import Graph, NotThere
@@ -33,7 +34,7 @@ class Plane(Protocol):
     def replace(self, **changes: Any) -> Any: ...
 
 
-OUTSIDE = "The graph has no point there on these axes."
+OUTSIDE = N_("The graph has no point there on these axes.")
 
 
 def graph_on(curve: Curve, axes: Plane) -> Graph:
@@ -41,7 +42,7 @@ def graph_on(curve: Curve, axes: Plane) -> Graph:
     bare = axes.replace(id="", name="", hue="needle", grid=True, x_name="x", y_name="y")
     found = _graph(curve, bare)
     if not found.points:
-        raise NotThere("The graph is not to be seen on these axes.")
+        raise NotThere(N_("The graph is not to be seen on these axes."))
     return found
 
 

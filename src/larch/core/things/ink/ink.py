@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any, ClassVar
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths.geometry import distance_to_side
 from larch.core.model.action import Action, Things, ids_of
 from larch.core.model.capabilities import IsInk
@@ -46,7 +46,7 @@ class Ink(IsInk, Thing, frozen=True, kw_only=True, tag="ink"):
     ends: str = ""
 
     icon: ClassVar[str] = "pencil"
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Write with pen, finger or mouse. Press the pen again for nibs, straight lines, curves, arrows and dashes. "
         "The eraser and Wipe take ink and only ink, and none that is locked."
     )
@@ -247,7 +247,9 @@ def _redraw(label: Callable[[], str], **changes: str) -> Callable[[Page, Things]
 
 def _choice(field: str, value: str, word: Callable[[], str], icon: str, rank: int) -> Action:
     name = f"{field} {value or 'none'}"
-    return Action(name, lambda p, ts: word(), icon, _redraw(word, **{field: value}), _all_ink, rank=rank, words="ink line")
+    return Action(
+        name, lambda p, ts: word(), icon, _redraw(word, **{field: value}), _all_ink, rank=rank, words=N_("ink line")
+    )
 
 
 ACTIONS = (

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, union
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, ids_of, only
 from larch.core.model.capabilities import Counts
 from larch.core.model.edit import Edit
@@ -36,7 +36,7 @@ class Mark(Counts, Thing, frozen=True, kw_only=True, tag="mark"):
 
     icon: ClassVar[str] = "stamp"
     order: ClassVar[int] = 65
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Stamp sets one mark for each tap; drag for a row with even gaps. Selected marks are counted. "
         "Wipe and the eraser leave them."
     )
@@ -52,7 +52,7 @@ class Mark(Counts, Thing, frozen=True, kw_only=True, tag="mark"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         for shape, word in MARKS.items():
-            yield ShelfItem(f"mark {shape}", word(), "Words", _maker(shape), _("stamp mark sticker count"))
+            yield ShelfItem(f"mark {shape}", word(), N_("Words"), _maker(shape), _("stamp mark sticker count"))
 
     def label(self, page: Page) -> str:
         return self.name or (MARKS[self.shape]() if self.shape in MARKS else self.shape) or self.title()
@@ -138,6 +138,6 @@ def _label(shape: str) -> Callable[[Page, Things], str]:
 
 
 ACTIONS = tuple(
-    Action(f"mark {shape}", _label(shape), "stamp", _same_shape(shape), only(Mark), rank=55, words="stamp change")
+    Action(f"mark {shape}", _label(shape), "stamp", _same_shape(shape), only(Mark), rank=55, words=N_("stamp change"))
     for shape in MARKS
 )

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import length_fact, read_length
@@ -26,7 +26,7 @@ class Compasses(Instrument, frozen=True, kw_only=True, tag="compasses"):
     hue: str = "slate"
 
     icon: ClassVar[str] = "drafting-compass"
-    help: ClassVar[str] = "Set the opening by the pencil's foot or type it. Swing the knob at the top to draw an arc."
+    help: ClassVar[str] = N_("Set the opening by the pencil's foot or type it. Swing the knob at the top to draw an arc.")
 
     def __post_init__(self) -> None:
         if not NARROWEST <= self.opening <= WIDEST:
@@ -38,7 +38,7 @@ class Compasses(Instrument, frozen=True, kw_only=True, tag="compasses"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("compasses", _("compasses"), "Instruments", cls, _("circle arc radius instrument draw"))
+        yield ShelfItem("compasses", _("compasses"), N_("Instruments"), cls, _("circle arc radius instrument draw"))
 
     def knob(self) -> Point:
         """Where the legs meet, in its own coordinates."""

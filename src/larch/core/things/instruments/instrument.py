@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from typing import ClassVar, NamedTuple
 
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths.plane.forms import Angle, Line, NotThere, Path
 from larch.core.maths.plane.near import along, at_share
@@ -220,5 +220,5 @@ def _toggle_draws(page: Page, things: Things) -> Edit:
 INSTRUMENT_ACTIONS = (
     Action("draws", lambda p, ts: _("draws ink") if getattr(ts[0], "draws", "") == "figure" else _("draws figures"),
            "pencil-ruler", _toggle_draws, _all_instruments, rank=20, board=True,
-           words="instrument ruler geometric line ink segment arc"),
+           words=N_("instrument ruler geometric line ink segment arc")),
 )  # fmt: skip

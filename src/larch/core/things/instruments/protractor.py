@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import ClassVar, NamedTuple
 
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths.plane.forms import direction
 from larch.core.model.capabilities import Geometric, LooksAt
 from larch.core.model.fact import Fact
@@ -40,7 +40,9 @@ class Protractor(LooksAt, Instrument, frozen=True, kw_only=True, tag="protractor
     hue: str = "sky"
 
     icon: ClassVar[str] = "gauge"
-    help: ClassVar[str] = "It falls onto a corner and reads the angle there. A pen at its rim draws a line from its middle."
+    help: ClassVar[str] = N_(
+        "It falls onto a corner and reads the angle there. A pen at its rim draws a line from its middle."
+    )
 
     @classmethod
     def title(cls) -> str:
@@ -49,8 +51,8 @@ class Protractor(LooksAt, Instrument, frozen=True, kw_only=True, tag="protractor
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("angle degrees measure instrument")
-        yield ShelfItem("protractor", _("protractor"), "Instruments", cls, words)
-        yield ShelfItem("full protractor", _("full protractor"), "Instruments", lambda: cls(full=True), words)
+        yield ShelfItem("protractor", _("protractor"), N_("Instruments"), cls, words)
+        yield ShelfItem("full protractor", _("full protractor"), N_("Instruments"), lambda: cls(full=True), words)
 
     def label(self, page: Page) -> str:
         return self.name or (_("full protractor") if self.full else _("protractor"))

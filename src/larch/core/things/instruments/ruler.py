@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact, length_fact, read_length
@@ -25,7 +25,7 @@ class Ruler(Instrument, frozen=True, kw_only=True, tag="ruler"):
     length: float = 480.0
 
     icon: ClassVar[str] = "ruler"
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Slide it with one finger, turn it with two or by the ring at its end. A pen held at its edge draws straight."
     )
 
@@ -39,7 +39,7 @@ class Ruler(Instrument, frozen=True, kw_only=True, tag="ruler"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("ruler", _("ruler"), "Instruments", cls, _("measure straight length centimetres instrument"))
+        yield ShelfItem("ruler", _("ruler"), N_("Instruments"), cls, _("measure straight length centimetres instrument"))
 
     def outline(self) -> tuple[Point, ...]:
         end = self.length + END

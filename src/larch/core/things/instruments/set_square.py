@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core.base.shape import Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.scale import angle_fact, length_fact
@@ -25,7 +25,7 @@ class SetSquare(Instrument, frozen=True, kw_only=True, tag="set square"):
     hue: str = "sky"
 
     icon: ClassVar[str] = "triangle-right"
-    help: ClassVar[str] = "Lay an edge along a line, or slide it along the ruler, and draw parallels and perpendiculars."
+    help: ClassVar[str] = N_("Lay an edge along a line, or slide it along the ruler, and draw parallels and perpendiculars.")
 
     def __post_init__(self) -> None:
         if self.sort not in KINDS or not 64 <= self.short <= 4000:
@@ -38,9 +38,9 @@ class SetSquare(Instrument, frozen=True, kw_only=True, tag="set square"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("right angle parallel perpendicular instrument triangle geometry")
-        yield ShelfItem("set square 45", _("set square 45°"), "Instruments", cls, words)
+        yield ShelfItem("set square 45", _("set square 45°"), N_("Instruments"), cls, words)
         yield ShelfItem(
-            "set square 30-60", _("set square 30°, 60°"), "Instruments", lambda: cls(sort="30-60", short=192.0), words
+            "set square 30-60", _("set square 30°, 60°"), N_("Instruments"), lambda: cls(sort="30-60", short=192.0), words
         )
 
     def label(self, page: Page) -> str:

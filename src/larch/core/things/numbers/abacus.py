@@ -24,7 +24,15 @@ FIVES = 7.0  # between the lower five beads of a rod and the upper five
 EDGE, SIDE = 9.0, 16.0  # the frame, and how far the first rod's room is from its outer edge
 HEAD, FOOT = 78.0, 46.0  # above the frame, for digits, and below it, for the names of the places
 ROD = BEADS * BEAD + FIVES + GAP * BEAD  # how long the rods are
-PLACES = ("ones", "tens", "hundreds", "thousands", "ten thousands", "hundred thousands", "millions")
+PLACES = (
+    N_("ones"),
+    N_("tens"),
+    N_("hundreds"),
+    N_("thousands"),
+    N_("ten thousands"),
+    N_("hundred thousands"),
+    N_("millions"),
+)
 
 Slide = tuple[float, ...]
 

@@ -7,7 +7,7 @@ from functools import partial
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, union
-from larch.core.base.words import _, many
+from larch.core.base.words import N_, _, many
 from larch.core.model.action import Action, Things, ids_of
 from larch.core.model.capabilities import Counts, Snaps
 from larch.core.model.edit import Edit
@@ -29,7 +29,7 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     resizable: ClassVar[bool] = False
     icon: ClassVar[str] = "blocks"
     order: ClassVar[int] = 10
-    help: ClassVar[str] = "Slide blocks together; select ten of a kind to exchange them for one, or one for ten."
+    help: ClassVar[str] = N_("Slide blocks together; select ten of a kind to exchange them for one, or one for ten.")
 
     def __post_init__(self) -> None:
         if self.value not in HUES:
@@ -43,7 +43,7 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("base-ten place value number counting units rods flats cubes")
         for value, label in ((1, _("ones")), (10, _("tens")), (100, _("hundreds")), (1000, _("thousands"))):
-            yield ShelfItem(f"block {value}", label, "Blocks", partial(cls, value=value), words)
+            yield ShelfItem(f"block {value}", label, N_("Blocks"), partial(cls, value=value), words)
 
     def label(self, page: Page) -> str:
         words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}
@@ -148,8 +148,8 @@ def _parts(block: Block) -> list[Block]:
 
 ACTIONS = (
     Action("gather ten", lambda p, ts: _("exchange ten for one"), "combine", gather,
-           lambda p, ts: bool(full_tens(ts)), rank=5, board=True, words="regroup carry trade bundle"),
+           lambda p, ts: bool(full_tens(ts)), rank=5, board=True, words=N_("regroup carry trade bundle")),
     Action("break up", lambda p, ts: _("exchange one for ten"), "split", break_up,
            lambda p, ts: any(isinstance(t, Block) and t.value > 1 and not t.locked and not t.supply for t in ts),
-           rank=6, board=True, words="regroup borrow decompose unbundle"),
+           rank=6, board=True, words=N_("regroup borrow decompose unbundle")),
 )  # fmt: skip

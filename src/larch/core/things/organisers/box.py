@@ -17,7 +17,7 @@ from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.words.rich import Lettered, Paragraph
 
-SHAPES = ("box", "round", "oval", "diamond", "bare")
+SHAPES = (N_("box"), N_("round"), N_("oval"), N_("diamond"), N_("bare"))
 INSETS = {"box": 16.0, "round": 22.0, "oval": 34.0, "diamond": 46.0, "bare": 6.0}
 LEAST = 48.0
 MOST_WIDE = 0.78  # share of the width of an oval or a diamond that words are reckoned to take
@@ -40,7 +40,7 @@ class WordBox(Joinable, Lettered, frozen=True, kw_only=True, tag="box"):
 
     icon: ClassVar[str] = "message-square"
     order: ClassVar[int] = 56
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Press a mark beside a box and a neighbour grows there, joined to it; drag the mark to another thing to join the "
         "two. Lines stay attached and go round other boxes."
     )
@@ -59,7 +59,7 @@ class WordBox(Joinable, Lettered, frozen=True, kw_only=True, tag="box"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("bubble idea concept map node frame")
-        yield ShelfItem("box", _("box"), "Organisers", lambda: cls(text=_("lantern")), words)
+        yield ShelfItem("box", _("box"), N_("Organisers"), lambda: cls(text=_("lantern")), words)
 
     def seen_as_high(self, height: float) -> Self:
         """Joined lines end where it is seen to end."""
@@ -155,7 +155,7 @@ def _shape_action(shape: str, picture: str) -> Action:
         only(WordBox),
         rank=57,
         fold=SHAPE,
-        words="shape frame",
+        words=N_("shape frame"),
     )
 
 
@@ -167,5 +167,5 @@ def _fill(page: Page, things: Things) -> Edit:
 ACTIONS: tuple[Action, ...] = (
     *(_shape_action(shape, picture) for shape, picture in zip(
         SHAPES, ("square", "square-round-corner", "egg", "diamond", "type"), strict=True)),
-    Action("box tint", lambda p, ts: _("tinted or clear"), "paint-bucket", _fill, only(WordBox), rank=66, words="fill"),
+    Action("box tint", lambda p, ts: _("tinted or clear"), "paint-bucket", _fill, only(WordBox), rank=66, words=N_("fill")),
 )  # fmt: skip

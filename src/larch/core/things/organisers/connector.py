@@ -23,8 +23,8 @@ if TYPE_CHECKING:
     from larch.core.maths.plane.forms import Form
 
 WIDTH = 6.0
-STYLES = ("straight", "square", "curved")
-ARROWS = ("end", "both", "none")
+STYLES = (N_("straight"), N_("square"), N_("curved"))
+ARROWS = (N_("end"), N_("both"), N_("none"))
 MOST_OBSTACLES = 40
 
 
@@ -42,7 +42,7 @@ class Connector(HasWords, Figure, frozen=True, kw_only=True, tag="connector"):
     order: ClassVar[int] = 42
     resizable: ClassVar[bool] = False
     turnable: ClassVar[bool] = False
-    help: ClassVar[str] = "Select two things and choose “join”; Ctrl+I says what is written on the line."
+    help: ClassVar[str] = N_("Select two things and choose “join”; Ctrl+I says what is written on the line.")
 
     def __post_init__(self) -> None:
         if not 2 <= len(self.route) <= 200 or len(self.words) > 200:
@@ -75,7 +75,7 @@ class Connector(HasWords, Figure, frozen=True, kw_only=True, tag="connector"):
         """Raises NotThere if one of its ends is."""
         ends = [settler.thing(id) for id in self.ends_at()]
         if len(ends) != 2 or ends[0] is None or ends[1] is None:
-            raise NotThere("What it joins is gone.")
+            raise NotThere(N_("What it joins is gone."))
         a, b = ends[0], ends[1]
         around = settler.remembered("obstacles", lambda: _obstacles(settler))
         obstacles = [box for id, box in around if id not in (a.id, b.id)]
@@ -139,15 +139,22 @@ def _change(field: str, value: str, label: str, picture: str) -> Action:
         return Edit(_("Joining line"), page, page.with_things({t.id: t.replace(**{field: value}) for t in things}))
 
     return Action(
-        f"line {value}", lambda p, ts: _(label), picture, run, only(Connector), rank=52, fold=LINE, words="arrow style route"
+        f"line {value}",
+        lambda p, ts: _(label),
+        picture,
+        run,
+        only(Connector),
+        rank=52,
+        fold=LINE,
+        words=N_("arrow style route"),
     )
 
 
 ACTIONS = (
-    _change("style", "straight", "straight way", "minus"),
-    _change("style", "square", "level and upright", "corner-down-right"),
-    _change("style", "curved", "curved", "spline"),
-    _change("arrows", "end", "one arrowhead", "move-right"),
-    _change("arrows", "both", "two arrowheads", "move-horizontal"),
-    _change("arrows", "none", "no arrowheads", "minus"),
+    _change("style", "straight", N_("straight way"), "minus"),
+    _change("style", "square", N_("level and upright"), "corner-down-right"),
+    _change("style", "curved", N_("curved"), "spline"),
+    _change("arrows", "end", N_("one arrowhead"), "move-right"),
+    _change("arrows", "both", N_("two arrowheads"), "move-horizontal"),
+    _change("arrows", "none", N_("no arrowheads"), "minus"),
 )

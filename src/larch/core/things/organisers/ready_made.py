@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 
 from larch.core.base.shape import Placement
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.organisers.box import WordBox
@@ -14,7 +14,7 @@ from larch.core.things.organisers.table import Table, with_words
 from larch.core.things.words.rich import Paragraph
 from larch.core.things.words.text import Text
 
-TRAY = "Organisers"
+TRAY = N_("Organisers")
 JOINT = 7.0  # radius of where ribs meet a spine
 CENTRED = (Paragraph(align="centre"),)
 
@@ -127,16 +127,16 @@ def web() -> Sequence[Thing]:
 ORDER = 56  # after the single box
 
 KINDS: tuple[tuple[str, Callable[[], str], Callable[[], Sequence[Thing]], str], ...] = (
-    ("table chart", lambda: _("table with heads"), table_chart, "data chart rows columns"),
-    ("t-chart", lambda: _("T-chart"), t_chart, "two sides compare for against"),
-    ("two circles", lambda: _("two circles"), two_circles, "sort sets overlap common compare logic"),
-    ("three circles", lambda: _("three circles"), three_circles, "sort sets overlap common compare logic"),
-    ("word study", lambda: _("word study"), four_squares, "four squares definition vocabulary"),
-    ("web", lambda: _("web of boxes"), web, "concept map mind ideas brainstorm cluster"),
-    ("story path", lambda: _("story path"), story_path, "plot sequence narrative order"),
-    ("columns", lambda: _("columns"), columns, "sort lists"),
-    ("flow chart", lambda: _("flow chart"), flow_chart, "steps decision algorithm process plan"),
-    ("fishbone", lambda: _("fishbone"), fishbone, "causes effect reasons why"),
+    ("table chart", lambda: _("table with heads"), table_chart, N_("data chart rows columns")),
+    ("t-chart", lambda: _("T-chart"), t_chart, N_("two sides compare for against")),
+    ("two circles", lambda: _("two circles"), two_circles, N_("sort sets overlap common compare logic")),
+    ("three circles", lambda: _("three circles"), three_circles, N_("sort sets overlap common compare logic")),
+    ("word study", lambda: _("word study"), four_squares, N_("four squares definition vocabulary")),
+    ("web", lambda: _("web of boxes"), web, N_("concept map mind ideas brainstorm cluster")),
+    ("story path", lambda: _("story path"), story_path, N_("plot sequence narrative order")),
+    ("columns", lambda: _("columns"), columns, N_("sort lists")),
+    ("flow chart", lambda: _("flow chart"), flow_chart, N_("steps decision algorithm process plan")),
+    ("fishbone", lambda: _("fishbone"), fishbone, N_("causes effect reasons why")),
 )
 
 

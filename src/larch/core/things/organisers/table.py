@@ -8,7 +8,7 @@ from itertools import accumulate
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only, put
 from larch.core.model.capabilities import HoldsOthers, Joinable
 from larch.core.model.edit import Edit
@@ -39,7 +39,7 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
     icon: ClassVar[str] = "table"
     order: ClassVar[int] = 55
     editor: ClassVar[str] = "cell"
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Double-click a cell to type in it; put ink or anything else in a cell and it goes with the table. Drag the marks "
         "at its right and lower edge to add or take away columns and rows, the lines between them to make room."
     )
@@ -56,7 +56,7 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("chart rows columns grid cells spreadsheet")
-        yield ShelfItem("table", _("table"), "Organisers", cls, words)
+        yield ShelfItem("table", _("table"), N_("Organisers"), cls, words)
 
     def label(self, page: Page) -> str:
         words = _("table, {rows} by {columns}").format(rows=len(self.rows), columns=len(self.columns))
@@ -231,7 +231,7 @@ def _toggle(field: str, label: str) -> Action:
 
     pictures = {"header": "panel-top", "first": "panel-left", "open_frame": "table-2"}
     return Action(
-        f"table {field}", lambda p, ts: _(label), pictures[field], run, only(Table), rank=30, words="head title frame"
+        f"table {field}", lambda p, ts: _(label), pictures[field], run, only(Table), rank=30, words=N_("head title frame")
     )
 
 
@@ -264,14 +264,14 @@ def _more(field: str, by: int) -> Action:
                 ("rows", -1): "minus", ("columns", -1): "minus"}  # fmt: skip
     return Action(
         f"table {field} {by}", lambda p, ts: labels[field, by](), pictures[field, by], run, only(Table),
-        rank=52 if by > 0 else 66, words="add insert remove delete",
+        rank=52 if by > 0 else 66, words=N_("add insert remove delete"),
     )  # fmt: skip
 
 
 ACTIONS = (
     _more("rows", 1), _more("columns", 1), _more("rows", -1), _more("columns", -1),
-    _toggle("header", "head row"), _toggle("first", "head column"), _toggle("open_frame", "no outer frame"),
-    Action("table even", lambda p, ts: _("equal cells"), "grid-2x2", _even, only(Table), rank=66, words="distribute"),
+    _toggle("header", N_("head row")), _toggle("first", N_("head column")), _toggle("open_frame", N_("no outer frame")),
+    Action("table even", lambda p, ts: _("equal cells"), "grid-2x2", _even, only(Table), rank=66, words=N_("distribute")),
 )  # fmt: skip
 
 

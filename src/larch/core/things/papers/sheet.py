@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
@@ -27,7 +27,7 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
 
     icon: ClassVar[str] = "file"
     order: ClassVar[int] = 70
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Tap a paper on the shelf to lay it under the whole page; drag it to lay out a piece. "
         "Ctrl+I with nothing selected changes the page's own paper."
     )
@@ -43,7 +43,9 @@ class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         for name, pattern in PATTERNS.items():
-            yield ShelfItem(f"paper {name}", pattern.label(), "Papers", _maker(name), pattern.words(), None, _dresser(name))
+            yield ShelfItem(
+                f"paper {name}", pattern.label(), N_("Papers"), _maker(name), pattern.words(), None, _dresser(name)
+            )
 
     def label(self, page: Page) -> str:
         known = PATTERNS.get(self.paper.pattern)
@@ -93,5 +95,5 @@ def _under_page(page: Page, things: Things) -> Edit:
 
 ACTIONS = (
     Action("under page", lambda p, ts: _("lay under the page"), "file-down", _under_page,
-           lambda p, ts: len(ts) == 1 and only(Sheet)(p, ts), rank=20, words="paper background whole"),
+           lambda p, ts: len(ts) == 1 and only(Sheet)(p, ts), rank=20, words=N_("paper background whole")),
 )  # fmt: skip

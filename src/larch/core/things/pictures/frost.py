@@ -9,7 +9,7 @@ from typing import ClassVar
 from msgspec import Struct
 
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths.geometry import inside as within_ring
 from larch.core.model.action import Action, Things, only
 from larch.core.model.capabilities import WorksLocked
@@ -45,7 +45,7 @@ class Frost(WorksLocked, Thing, frozen=True, kw_only=True, tag="frost"):
 
     icon: ClassVar[str] = "snowflake"
     order: ClassVar[int] = 62
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Lay frost over an answer; at the Board it is rubbed off with a finger or the eraser, and comes back with "
         "“freeze again”. At the Desk, rub with the eraser and drag with the select tool."
     )
@@ -64,7 +64,7 @@ class Frost(WorksLocked, Thing, frozen=True, kw_only=True, tag="frost"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        yield ShelfItem("frost", _("frost"), "Words", cls, _("hide cover answer reveal scratch rub uncover curtain"))
+        yield ShelfItem("frost", _("frost"), N_("Words"), cls, _("hide cover answer reveal scratch rub uncover curtain"))
 
     def extent(self) -> Box:
         return Box(0, 0, self.width, self.height)
@@ -175,7 +175,7 @@ def _set(melted: bool, label: str) -> Action:
         return only(Frost)(page, things) and any(t.melted != melted or t.rubs for t in frosts)
 
     return Action("melt" if melted else "freeze", lambda p, ts: _(label), "droplets" if melted else "snowflake", run, fits,
-                  rank=10 if melted else 9, board=True, words="reveal show cover hide answer")  # fmt: skip
+                  rank=10 if melted else 9, board=True, words=N_("reveal show cover hide answer"))  # fmt: skip
 
 
-ACTIONS = (_set(False, "freeze again"), _set(True, "melt it all"))
+ACTIONS = (_set(False, N_("freeze again")), _set(True, N_("melt it all")))

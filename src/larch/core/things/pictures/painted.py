@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.maths import geometry
 from larch.core.model.fact import Fact, measure
 from larch.core.model.page import Page
@@ -26,7 +26,7 @@ class Painted(Thing, frozen=True, kw_only=True, tag="painted"):
     hue: str = "straw"
 
     icon: ClassVar[str] = "paint-bucket"
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Paint fills what lines enclose, and bridges small gaps. Where a region is open, it shows the gap instead."
     )
 

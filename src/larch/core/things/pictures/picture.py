@@ -39,7 +39,7 @@ class Picture(HasMedia, HasWords, Joinable, Thing, frozen=True, kw_only=True, ta
 
     icon: ClassVar[str] = "image"
     order: ClassVar[int] = 60
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Search the shelf in any of twenty languages, or bring your own: paste it, drop a file on the page, or Put out › "
         "Picture from a file. Drag the marks in the middle of its edges to trim it."
     )
@@ -213,22 +213,22 @@ def _drawings(page: Page, things: Things) -> bool:
 
 PICTURE = Fold("picture", N_("picture"), "image")
 ACTIONS = (
-    Action("flip across", lambda p, ts: _("mirror left and right"), "flip-horizontal-2", _mirror("flipped", "Mirror"),
-           only(Picture), rank=52, words="flip reverse"),
-    Action("flip down", lambda p, ts: _("mirror up and down"), "flip-vertical-2", _mirror("upended", "Mirror"),
-           only(Picture), rank=66, fold=PICTURE, words="flip reverse"),
-    Action("paler", lambda p, ts: _("paler"), "blend", _strength(-0.2, "Paler"), only(Picture), rank=66,
-           fold=PICTURE, words="transparent opacity see through"),
-    Action("stronger", lambda p, ts: _("stronger"), "contrast", _strength(0.2, "Stronger"),
+    Action("flip across", lambda p, ts: _("mirror left and right"), "flip-horizontal-2", _mirror("flipped", N_("Mirror")),
+           only(Picture), rank=52, words=N_("flip reverse")),
+    Action("flip down", lambda p, ts: _("mirror up and down"), "flip-vertical-2", _mirror("upended", N_("Mirror")),
+           only(Picture), rank=66, fold=PICTURE, words=N_("flip reverse")),
+    Action("paler", lambda p, ts: _("paler"), "blend", _strength(-0.2, N_("Paler")), only(Picture), rank=66,
+           fold=PICTURE, words=N_("transparent opacity see through")),
+    Action("stronger", lambda p, ts: _("stronger"), "contrast", _strength(0.2, N_("Stronger")),
            lambda p, ts: only(Picture)(p, ts) and any(getattr(t, "opacity", 1) < 1 for t in ts), rank=66,
-           fold=PICTURE, words="opacity"),
+           fold=PICTURE, words=N_("opacity")),
     Action("one colour", lambda p, ts: _("its own colours") if all(getattr(t, "tinted", False) for t in ts) else
-           _("in one colour"), "palette", _tint, _drawings, rank=67, fold=PICTURE, words="tint recolour silhouette"),
+           _("in one colour"), "palette", _tint, _drawings, rank=67, fold=PICTURE, words=N_("tint recolour silhouette")),
     Action("fit width", lambda p, ts: _("as wide as the page"), "move-horizontal", _fitted("width"), only(Picture), rank=67,
-           fold=PICTURE, words="background fill size"),
+           fold=PICTURE, words=N_("background fill size")),
     Action("fit height", lambda p, ts: _("as high as the page"), "move-vertical", _fitted("height"), only(Picture), rank=67,
-           fold=PICTURE, words="background fill size"),
+           fold=PICTURE, words=N_("background fill size")),
     Action("untrim", lambda p, ts: _("the whole picture again"), "crop", _untrim,
            lambda p, ts: only(Picture)(p, ts) and any(any(getattr(t, "trim", ())) for t in ts), rank=67,
-           fold=PICTURE, words="crop"),
+           fold=PICTURE, words=N_("crop")),
 )  # fmt: skip

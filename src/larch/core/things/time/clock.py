@@ -98,7 +98,8 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
         text = time_text(self.minutes)
         if not self.free:
             yield Fact("time", text, text=text, label=_("time"), badge="time", set=self._set_time)
-        yield Fact("minutes past", self.minutes % 60, _("min"), f"{int(self.minutes % 60)} {_('min')}", _("minutes past"))
+        past, unit = self.minutes % 60, _("min")
+        yield Fact("minutes past", past, unit, f"{int(past)} {unit}", _("minutes past"))
         yield measure("minute hand", self.minute_hand(), "°", _("minute hand"), set=partial(self._set_hand, "minute"))
         yield measure("hour hand", self.hour_hand(), "°", _("hour hand"), set=partial(self._set_hand, "hour"))
         apart = abs((self.hour_hand() - self.minute_hand() + 180) % 360 - 180)

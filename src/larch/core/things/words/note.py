@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
-from larch.core.base.words import _, many
+from larch.core.base.words import N_, _, many
 from larch.core.model.action import Action, Things, ids_of, only
 from larch.core.model.capabilities import Joinable, TakesInk, Tappable
 from larch.core.model.edit import Edit
@@ -37,7 +37,7 @@ class Note(Joinable, TakesInk, Tappable, Lettered, frozen=True, kw_only=True, ta
     taps: ClassVar[int] = 2
     icon: ClassVar[str] = "sticky-note"
     order: ClassVar[int] = 61
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Type on a sticky note or write on it with the pen; fold it to a tab and open it again by a double tap. "
         "What is written on it goes with it."
     )
@@ -54,7 +54,7 @@ class Note(Joinable, TakesInk, Tappable, Lettered, frozen=True, kw_only=True, ta
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("sticky note memo directions hint answer fold")
-        yield ShelfItem("note", _("sticky note"), "Words", lambda: cls(text=_("Fold first,\nthen cut.")), words)
+        yield ShelfItem("note", _("sticky note"), N_("Words"), lambda: cls(text=_("Fold first,\nthen cut.")), words)
 
     def label(self, page: Page) -> str:
         return self.name or _("sticky note: {words}").format(words=self.first_words() or _("no words"))
@@ -132,5 +132,7 @@ def _fold_label(page: Page, things: Things) -> str:
 
 
 ACTIONS = (
-    Action("fold", _fold_label, "fold-vertical", fold, only(Note), rank=10, board=True, words="tab close hide open unfold"),
+    Action(
+        "fold", _fold_label, "fold-vertical", fold, only(Note), rank=10, board=True, words=N_("tab close hide open unfold")
+    ),
 )

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from larch.core.base.shape import Box
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.model.capabilities import Joinable
 from larch.core.model.thing import ShelfItem
 from larch.core.things.words.rich import TITLE, Lettered, Paragraph
@@ -20,7 +20,7 @@ class Text(Joinable, Lettered, frozen=True, kw_only=True, tag="text"):
     solid: ClassVar[bool] = False
     icon: ClassVar[str] = "type"
     order: ClassVar[int] = 60
-    help: ClassVar[str] = (
+    help: ClassVar[str] = N_(
         "Click with the text tool and type; double-click a text to change it. Its right edge wraps the lines, "
         "its corners scale it."
     )
