@@ -11,7 +11,13 @@ import pytest
 from hypothesis import HealthCheck, settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-settings.register_profile("larch", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow])
+settings.register_profile(
+    "larch",
+    deadline=None,
+    derandomize=True,
+    max_examples=int(os.environ.get("LARCH_EXAMPLES", "60")),
+    suppress_health_check=[HealthCheck.too_slow],
+)
 settings.load_profile("larch")
 
 

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-import argparse
-import json
 import os
 import sys
 from collections.abc import Callable, Sequence
-from fractions import Fraction
 from pathlib import Path
-from typing import Any, NoReturn
+from typing import TYPE_CHECKING, Any, NoReturn
 
 from larch import __version__
+
+if TYPE_CHECKING:
+    import argparse
+    from fractions import Fraction
 
 WINDOW_COMMANDS = (
     "export",
@@ -32,12 +33,13 @@ class Refused(Exception):
     """Bad input; the message is one sentence."""
 
 
-class _Parser(argparse.ArgumentParser):
-    def error(self, message: str) -> NoReturn:
-        raise Refused(message)
-
-
 def parser() -> argparse.ArgumentParser:
+    import argparse
+
+    class _Parser(argparse.ArgumentParser):
+        def error(self, message: str) -> NoReturn:
+            raise Refused(message)
+
     top = _Parser(prog="larch", description="Mathematics lessons for a desk and a large touch board.")
     top.add_argument("--version", action="version", version=f"Larch {__version__}")
     commands = top.add_subparsers(dest="command", parser_class=_Parser)
@@ -67,7 +69,9 @@ def parser() -> argparse.ArgumentParser:
     sorting.add_argument("points", nargs="+", metavar="X,Y")
     sorting.add_argument("--json", action="store_true")
     for name, text in (("test", "run all checks"), ("bench", "measure speed"), ("screenshots", "make the pictures anew")):
-        commands.add_parser(name, help=text)
+        sub = commands.add_parser(name, help=text)
+        if name == "bench":
+            sub.add_argument("word", nargs="?", default="", metavar="WORD", help="only what has WORD in its name")
     desktop = commands.add_parser("install-desktop", help="add Larch to the desktop's menu")
     desktop.add_argument("--remove", action="store_true")
     return top
@@ -79,11 +83,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
         from larch.checks import run_checks
 
         return run_checks(given[1:])
+    if _plain(given):  # the way to the window does without a parser
+        _speak()
+        from larch.desk.app import run
+
+        return run(demo=True) if given == ["demo"] else run(Path(given[0]) if given else None)
     if not given or (given[0] not in WINDOW_COMMANDS and not given[0].startswith("-")):
         given = ["open", *given]
-    from larch.core.base.words import speak
-
-    speak(os.environ.get("LC_ALL") or os.environ.get("LC_MESSAGES") or os.environ.get("LANG") or "en")
+    _speak()
     try:
         return HANDLERS[(asked := parser().parse_args(_signs_kept(given))).command](asked)
     except Refused as refused:
@@ -92,6 +99,17 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 1
+
+
+def _plain(given: list[str]) -> bool:
+    """Whether only the window is wanted: with nothing, with the demo, or with a lesson's file."""
+    return given in ([], ["demo"]) or (len(given) == 1 and given[0].endswith(".larch") and not given[0].startswith("-"))
+
+
+def _speak() -> None:
+    from larch.core.base.words import speak
+
+    speak(os.environ.get("LC_ALL") or os.environ.get("LC_MESSAGES") or os.environ.get("LANG") or "en")
 
 
 def _signs_kept(given: list[str]) -> list[str]:
@@ -194,6 +212,8 @@ def _export(asked: argparse.Namespace) -> int:
 
 
 def _facts(asked: argparse.Namespace) -> int:
+    import json
+
     lesson = _read(asked.lesson).lesson
     pages = lesson.pages
     if asked.page is not None:
@@ -242,6 +262,8 @@ def _check(asked: argparse.Namespace) -> int:
 
 
 def _evaluate(asked: argparse.Namespace) -> int:
+    import json
+
     from larch.core.maths.expression import ExpressionError, parse, reading
 
     try:
@@ -257,6 +279,8 @@ def _evaluate(asked: argparse.Namespace) -> int:
 
 
 def _number(text: str | None) -> Fraction | None:
+    from fractions import Fraction
+
     if text is None:
         return None
     from larch.core.maths.expression import ExpressionError, Undefined, exact_at, parse, value_at
@@ -298,6 +322,8 @@ def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
 
 
 def _measure(asked: argparse.Namespace) -> int:
+    import json
+
     from larch.core.maths.measure import measured
     from larch.core.maths.svg_shapes import SvgError, read_svg
     from larch.core.model.fact import number_text
@@ -321,6 +347,8 @@ def _measure(asked: argparse.Namespace) -> int:
 
 
 def _classify(asked: argparse.Namespace) -> int:
+    import json
+
     from larch.core.maths.classify import classify
     from larch.core.maths.exact import read_coordinate
 
@@ -343,10 +371,10 @@ def _classify(asked: argparse.Namespace) -> int:
     return 0
 
 
-def _bench(_asked: argparse.Namespace) -> int:
+def _bench(asked: argparse.Namespace) -> int:
     from larch.bench.run import run_bench
 
-    return run_bench()
+    return run_bench(asked.word)
 
 
 def _screenshots(_asked: argparse.Namespace) -> int:

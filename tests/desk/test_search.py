@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from larch.desk.finder.search import ranked, score
+from larch.desk.search import ranked, score
 
 
 @pytest.mark.parametrize("query", ["hex", "Hexagon", "hexagno", "six sides", "sides", "HÉX"])

@@ -5,20 +5,12 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from larch.bench.run import _canvas, _mouse, line, p, timed
+from larch.bench.measure import bench, canvas_of, line, mouse, p, timed
 
 FRAME = 16.0
 
 
-def arranging(app: Any) -> None:
-    supply(app)
-    searching(app)
-    panning(app)
-    falling_in(app)
-    joined()
-    rubbing(app)
-
-
+@bench("forty from a supply")
 def supply(app: Any) -> None:
     """Forty counters from one supply, each dragged over thirty frames: from the event to the end of the paint."""
     from PyQt6.QtCore import QEvent
@@ -27,22 +19,22 @@ def supply(app: Any) -> None:
     from larch.core.model.page import Page
     from larch.demo.stall import drawing
 
-    canvas = _canvas(Page(id="p1").put(drawing("coin", 120, 120, 80, supply=True).replace(placement=Placement(80, 80))))
+    canvas = canvas_of(Page(id="p1").put(drawing("coin", 120, 120, 80, supply=True).replace(placement=Placement(80, 80))))
     x0, y0 = canvas.camera.to_view(120, 120)
     times: list[float] = []
     for k in range(40):
         x1, y1 = canvas.camera.to_view(260 + k % 10 * 95, 90 + k // 10 * 150)
-        _mouse(canvas, QEvent.Type.MouseButtonPress, x0, y0)
+        mouse(canvas, QEvent.Type.MouseButtonPress, x0, y0)
         for i in range(1, 31):
 
             def work(i: int = i, x1: float = x1, y1: float = y1) -> None:
-                _mouse(canvas, QEvent.Type.MouseMove, x0 + (x1 - x0) * i / 30, y0 + (y1 - y0) * i / 30)
+                mouse(canvas, QEvent.Type.MouseMove, x0 + (x1 - x0) * i / 30, y0 + (y1 - y0) * i / 30)
                 app.processEvents()
 
             times.append(timed(work))
 
         def lift(x1: float = x1, y1: float = y1) -> None:
-            _mouse(canvas, QEvent.Type.MouseButtonRelease, x1, y1)
+            mouse(canvas, QEvent.Type.MouseButtonRelease, x1, y1)
             app.processEvents()
 
         times.append(timed(lift))
@@ -53,6 +45,7 @@ def supply(app: Any) -> None:
     canvas.close_session()
 
 
+@bench("shelf search")
 def searching(app: Any) -> None:
     """A key in the search of the shelf: what is found, its cards, their first paint; and the memory that it takes."""
     from PyQt6.QtWidgets import QWidget
@@ -96,6 +89,7 @@ def _memory() -> float:
     return int(text.split()[1]) / 1024
 
 
+@bench("pan a page of pictures")
 def panning(app: Any) -> None:
     """A page with three hundred pictures, moved and painted frame by frame."""
     from larch.core.base.shape import Placement
@@ -108,7 +102,7 @@ def panning(app: Any) -> None:
         Picture(media=f"{one.hash}.svg", width=90, height=90, placement=Placement(k % 25 * 100, k // 25 * 100))
         for k, one in enumerate(drawings)
     ]
-    canvas = _canvas(Page(id="p1").put(*made))
+    canvas = canvas_of(Page(id="p1").put(*made))
     canvas.surface.sharpen(20_000)
     times = []
     for i in range(120):
@@ -123,6 +117,7 @@ def panning(app: Any) -> None:
     canvas.close_session()
 
 
+@bench("drag past 300 into line")
 def falling_in(app: Any) -> None:
     """A thing dragged past three hundred others into whose line it may fall."""
     from PyQt6.QtCore import QEvent
@@ -134,23 +129,24 @@ def falling_in(app: Any) -> None:
     made = [
         Sheet(width=40, height=30, placement=Placement(k % 24 * 52, 60 + k // 24 * 46)) for k in range(300)
     ]  # a crowd, so that something is always near
-    canvas = _canvas(Page(id="p1").put(*made))
+    canvas = canvas_of(Page(id="p1").put(*made))
     box = canvas.page.things[0].box()
     x, y = canvas.camera.to_view(*box.centre)
-    _mouse(canvas, QEvent.Type.MouseButtonPress, x, y)
+    mouse(canvas, QEvent.Type.MouseButtonPress, x, y)
     times = []
     for i in range(100):
 
         def work(i: int = i) -> None:
-            _mouse(canvas, QEvent.Type.MouseMove, x + 8 + 5 * i, y + 3 * i)
+            mouse(canvas, QEvent.Type.MouseMove, x + 8 + 5 * i, y + 3 * i)
             app.processEvents()
 
         times.append(timed(work))
-    _mouse(canvas, QEvent.Type.MouseButtonRelease, x + 500, y + 300)
+    mouse(canvas, QEvent.Type.MouseButtonRelease, x + 500, y + 300)
     line("drag past 300 into line", f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}", "", "p95 <= 16")
     canvas.close_session()
 
 
+@bench("web of joined boxes")
 def joined() -> None:
     """A web of forty boxes whose middle one is dragged: all lines worked out anew, round one another."""
     from larch.core.base.shape import Placement
@@ -167,6 +163,7 @@ def joined() -> None:
     line("web of 40 boxes, middle dragged", f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}", "computing only", "16")
 
 
+@bench("frost rubbed off")
 def rubbing(app: Any) -> None:
     """Frost over a whole page rubbed off at the Board, with forty rubs done before: event to the end of the paint."""
     from PyQt6.QtCore import QEvent
@@ -177,18 +174,18 @@ def rubbing(app: Any) -> None:
     frost = Frost(width=1200, height=640)
     for k in range(40):
         frost = frost.with_rub([(20 * i, 20 + k % 4 * 12) for i in range(50)])
-    canvas = _canvas(Page(id="p1").put(frost))
+    canvas = canvas_of(Page(id="p1").put(frost))
     canvas.at_board = True
-    _mouse(canvas, QEvent.Type.MouseButtonPress, 100, 300)
+    mouse(canvas, QEvent.Type.MouseButtonPress, 100, 300)
     times = []
     for i in range(100):
 
         def work(i: int = i) -> None:
-            _mouse(canvas, QEvent.Type.MouseMove, 100 + 8 * i, 300 + 60 * (i % 4))
+            mouse(canvas, QEvent.Type.MouseMove, 100 + 8 * i, 300 + 60 * (i % 4))
             app.processEvents()
 
         times.append(timed(work))
-    lifted = timed(lambda: _mouse(canvas, QEvent.Type.MouseButtonRelease, 900, 300))
+    lifted = timed(lambda: mouse(canvas, QEvent.Type.MouseButtonRelease, 900, 300))
     measured = f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}"
     line("rubbing frost off, a frame", measured, f"(lifting it {lifted:.0f})", "p95 <= 16")
     canvas.close_session()

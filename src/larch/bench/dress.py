@@ -6,9 +6,10 @@ import math
 import time
 from typing import Any
 
-from larch.bench.run import _canvas, _mouse, line, p, timed
+from larch.bench.measure import bench, canvas_of, line, mouse, p, timed
 
 
+@bench("eraser")
 def eraser(app: Any) -> None:
     """Rubbing parts out of a page with 5,000 strokes: from the event to the end of the paint."""
     from PyQt6.QtCore import QEvent
@@ -17,20 +18,20 @@ def eraser(app: Any) -> None:
     from larch.board.tools.erase import EraserTool
 
     for mode, name in (("part", "eraser, parts of 5,000 strokes"), ("strokes", "eraser, whole strokes of 5,000")):
-        canvas = _canvas(full_page(5000))
+        canvas = canvas_of(full_page(5000))
         canvas.pointers.tool = EraserTool(mode)
         times = []
-        _mouse(canvas, QEvent.Type.MouseButtonPress, 100, 100)
+        mouse(canvas, QEvent.Type.MouseButtonPress, 100, 100)
         for i in range(300):
 
             def work(i: int = i, canvas: Any = canvas) -> None:
-                _mouse(canvas, QEvent.Type.MouseMove, 100 + 3 * i, 100 + 1.5 * i)
+                mouse(canvas, QEvent.Type.MouseMove, 100 + 3 * i, 100 + 1.5 * i)
                 app.processEvents()
 
             times.append(timed(work))
 
         def lift(canvas: Any = canvas) -> None:
-            _mouse(canvas, QEvent.Type.MouseButtonRelease, 1000, 550)
+            mouse(canvas, QEvent.Type.MouseButtonRelease, 1000, 550)
             app.processEvents()
 
         lifted = timed(lift)
@@ -38,6 +39,7 @@ def eraser(app: Any) -> None:
         canvas.close_session()
 
 
+@bench("ten hands write")
 def hands(app: Any) -> None:
     """Ten strokes at once on a page with 2,000: all ten move, then one paint."""
     from PyQt6.QtCore import QPointF, Qt
@@ -64,7 +66,7 @@ def hands(app: Any) -> None:
 
     floor = [timed(lambda i=i: bare(i)) for i in range(200)]  # type: ignore[misc]
     for nib in ("pen", "crayon", "highlighter"):
-        canvas = _canvas(full_page())
+        canvas = canvas_of(full_page())
         canvas.pointers.tool = PenTool()
         canvas.pointers.tool.choose(Pen(nib, width=14.0))
         times = []
@@ -90,6 +92,7 @@ def hands(app: Any) -> None:
         canvas.close_session()
 
 
+@bench("papers")
 def papers() -> None:
     """Every paper over a whole view, from far out to far in; a line of the same length as floor."""
     from PyQt6.QtCore import QLineF
@@ -126,6 +129,7 @@ def papers() -> None:
     line("papers, the slowest at any zoom (whole view)", f"{took:.1f} ({worst} at {scale:g})", floor, "a frame, 16")
 
 
+@bench("paint fills")
 def fill() -> None:
     """Paint on a page with 500 strokes, in its own thread; labelling the bare raster as floor."""
     import numpy as np
@@ -145,6 +149,7 @@ def fill() -> None:
     line("Paint on a page with 500 strokes", f"{p(times, 0.5):.0f} (own thread)", f"label the raster {floor:.1f}", "<= 300")
 
 
+@bench("turning pages")
 def turning(app: Any) -> None:
     """Turning back to a page with 2,000 strokes, till it is on the screen."""
     from larch.bench.material import full_page
@@ -168,12 +173,3 @@ def turning(app: Any) -> None:
     back = timed(lambda: turn("p1"))
     line("turning back to a page with 2,000 strokes", f"{back:.1f}", "", "a frame, 16")
     canvas.close_session()
-
-
-def dressing(app: Any) -> None:
-    """All of it, line by line."""
-    eraser(app)
-    hands(app)
-    papers()
-    fill()
-    turning(app)

@@ -6,7 +6,7 @@ import time
 from functools import partial
 from typing import Any
 
-from larch.bench.run import _canvas, _mouse, line, p, timed
+from larch.bench.measure import bench, canvas_of, line, mouse, p, timed
 
 STEPS = 300
 
@@ -53,6 +53,7 @@ def bare(steps: int, ax: float) -> Any:
     return a, b, n, g
 
 
+@bench("300 that follow a point")
 def dragging(app: Any) -> None:
     """From the event to the end of the paint, with 300 things that follow; and the computing alone."""
     from PyQt6.QtCore import QEvent
@@ -65,23 +66,24 @@ def dragging(app: Any) -> None:
     ratio = p(ours, 0.5) / p(floor, 0.5)
     measured = f"p50 {p(ours, 0.5):.2f}  p95 {p(ours, 0.95):.2f}  {ratio:.1f}x"
     line("300 things that follow, computing", measured, f"NumPy {p(floor, 0.5):.2f}", "")
-    canvas = _canvas(page)
+    canvas = canvas_of(page)
     x, y = canvas.camera.to_view(300, 400)
-    _mouse(canvas, QEvent.Type.MouseButtonPress, x, y)
+    mouse(canvas, QEvent.Type.MouseButtonPress, x, y)
     times = []
     for i in range(150):
 
         def work(i: int = i) -> None:
-            _mouse(canvas, QEvent.Type.MouseMove, x + 8 + 0.6 * i, y + 0.2 * i)
+            mouse(canvas, QEvent.Type.MouseMove, x + 8 + 0.6 * i, y + 0.2 * i)
             app.processEvents()
 
         times.append(timed(work))
-    _mouse(canvas, QEvent.Type.MouseButtonRelease, x + 90, y + 30)
+    mouse(canvas, QEvent.Type.MouseButtonRelease, x + 90, y + 30)
     app.processEvents()
     line("dragging a point, 300 things follow", f"p50 {p(times, 0.5):.1f}  p95 {p(times, 0.95):.1f}", "", "p95 <= 16")
     canvas.close_session()
 
 
+@bench("locus")
 def tracing() -> None:
     from larch.core.base.shape import Placement
     from larch.core.figures.settle import carried, settle
@@ -99,6 +101,7 @@ def tracing() -> None:
     line("locus through 180 places, dragged", f"p50 {p(times, 0.5):.2f}  p95 {p(times, 0.95):.2f}", "", "")
 
 
+@bench("tiles")
 def tiling() -> None:
     from larch.core.things.geometry.tiles import Tiles, tiles_of
 
@@ -106,9 +109,3 @@ def tiling() -> None:
         start = time.perf_counter()
         count = len(tiles_of(Tiles(pattern=name, side=40.0, width=1200, height=640)))
         line(f"tiles {name} over a page", f"{(time.perf_counter() - start) * 1000:.0f}", f"{count} tiles", "")
-
-
-def geometry(app: Any) -> None:
-    dragging(app)
-    tracing()
-    tiling()

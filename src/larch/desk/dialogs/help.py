@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QPlainTextEdit, Q
 
 from larch.core.base.words import _
 from larch.core.model.kinds import kinds
-from larch.desk.shelf.drawings import licence
+from larch.desk.drawings import licence
 
 if TYPE_CHECKING:
     from larch.desk.context import Context

@@ -64,7 +64,7 @@ def findable(window: Context) -> list[Found]:
 
 def pictures_found(window: Context, query: str) -> list[Found]:
     """A few drawings of the set, so that the Finder finds them without having listed all."""
-    from larch.desk.shelf import drawings as shelf_pictures
+    from larch.desk import drawings as shelf_pictures
 
     if len(query.strip()) < 2:
         return []

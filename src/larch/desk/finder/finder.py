@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVB
 
 from larch.board.look import icon
 from larch.core.base.words import _
-from larch.desk.finder.search import ranked
+from larch.desk.search import ranked
 from larch.desk.style import lift
 
 WIDTH, MOST = 560, 60

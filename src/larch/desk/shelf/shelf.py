@@ -29,8 +29,8 @@ from larch.core.base.words import N_, _
 from larch.core.media import picture_set
 from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
-from larch.desk.finder.search import ranked
 from larch.desk.jobs import in_background
+from larch.desk.search import ranked
 from larch.desk.shelf import kept
 
 OWN_TRAYS = (N_("Pictures"), N_("Kept"))
@@ -48,7 +48,7 @@ EMPTY = {
 
 
 def shelf_licence() -> str:
-    from larch.desk.shelf.drawings import licence
+    from larch.desk.drawings import licence
 
     return licence()
 
@@ -235,7 +235,7 @@ class Shelf(QFrame):
         self._scrolled()
 
     def _found(self, query: str) -> list[ShelfItem]:
-        from larch.desk.shelf import drawings as shelf_pictures
+        from larch.desk import drawings as shelf_pictures
 
         if query:
             own = [*self.items, *kept.items()]
