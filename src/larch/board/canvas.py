@@ -36,6 +36,7 @@ from larch.board.stage import PageStage
 from larch.board.timers import timer
 from larch.board.views import view_of
 from larch.core.base.shape import Point, union
+from larch.core.model.capabilities import WorksLocked
 from larch.core.model.thing import media_of
 from larch.core.session.session import Session
 from larch.services.threads import run_in_pool
@@ -326,7 +327,9 @@ class Canvas(PageStage):
 
     def focusNextPrevChild(self, onwards: bool) -> bool:
         """Tab goes through the things of the page; after the last one it leaves the canvas."""
-        touchable = [t for t in self.page.things if not (t.hidden or (self.at_board and t.locked))]
+        touchable = [
+            t for t in self.page.things if not (t.hidden or (self.at_board and t.locked and not isinstance(t, WorksLocked)))
+        ]
         ids = [thing.id for thing in touchable]
         where = ids.index(self.selection[-1]) if self.selection and self.selection[-1] in ids else None
         following = (0 if onwards else len(ids) - 1) if where is None else where + (1 if onwards else -1)

@@ -12,7 +12,6 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QPa
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
-from larch.board.look import icon
 from larch.core.base.words import N_, _
 from larch.core.session.session import Session
 from larch.desk.cards.message_bar import Notice
@@ -202,16 +201,11 @@ class Window(Drawers):
         for old in [a for a in menu.actions() if a.property("selection")]:
             menu.removeAction(old)
         from larch.core.model.action import actions_for
+        from larch.desk.action_menu import add_actions
 
-        page, things = self.canvas.page, self.canvas.things()
-        for action in actions_for(page, things):
-            if action.name.startswith("colour") or action.name == "delete":
-                continue
-            keys = f"\t{action.shortcut}" if action.shortcut else ""
-            made = menu.addAction(icon(action.icon), action.label(page, things) + keys)
-            assert made is not None
-            made.setProperty("selection", True)
-            made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
+        offered = actions_for(self.canvas.page, self.canvas.things())
+        for entry in add_actions(menu, self.canvas, [a for a in offered if a.name != "delete"], keys=True):
+            entry.setProperty("selection", True)
 
     def refresh_commands(self, anew: bool = False) -> None:
         """Enables what can be done now; with `anew` also where no command was made yet."""

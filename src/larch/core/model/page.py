@@ -10,11 +10,12 @@ from msgspec import Struct
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
+from larch.core.base.words import N_
 from larch.core.model.paper import Paper as Paper
 from larch.core.model.scale import Scale as Scale
 from larch.core.model.thing import Thing
 
-SIZES = {"16:9": (1280.0, 720.0), "4:3": (960.0, 720.0), "A4": (720.0, 1018.0), "A4 across": (1018.0, 720.0)}
+SIZES = {N_("16:9"): (1280.0, 720.0), N_("4:3"): (960.0, 720.0), N_("A4"): (720.0, 1018.0), N_("A4 across"): (1018.0, 720.0)}
 
 
 class Arrangement(Struct, frozen=True):

@@ -16,7 +16,7 @@ def page_facts(page: Page) -> Iterator[Fact]:
     """Facts of the page; their `set` returns the changed page."""
     yield Fact("title", page.title, text=page.title or _("untitled"), label=_("title"), set=lambda t: titled(page, t))
     size = size_name(page)
-    options = tuple((name, name) for name in SIZES)
+    options = tuple((name, _(name)) for name in SIZES)
     text = size or "{:g} × {:g} cm".format(*(side / page.unit for side in page.size))
     yield Fact("size", size or text, text=text, label=_("printed part"), set=lambda t: sized(page, t), options=options)
     yield from scale_facts(page)

@@ -13,6 +13,7 @@ from larch.board.views import view_of
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
+from larch.desk.action_menu import add_actions
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
@@ -93,19 +94,8 @@ class Tag(QWidget):
         """All actions of the selection."""
         page, things = self.canvas.page, self.canvas.things()
         menu = QMenu(self)
-        folded: dict[str, QMenu] = {}
-        for action in actions_for(page, things):
-            if self.canvas.at_board and not action.board:
-                continue
-            fold = action.fold
-            if fold is not None and fold.name not in folded:
-                folded[fold.name] = QMenu(_(fold.label), menu)
-                folded[fold.name].setIcon(icon(fold.icon))
-                menu.addMenu(folded[fold.name])
-            target = menu if fold is None else folded[fold.name]
-            made = target.addAction(icon(action.icon), action.label(page, things))
-            if made is not None:
-                made.triggered.connect(lambda _on=False, action=action: self.canvas.do(action))
+        offered = actions_for(page, things)
+        add_actions(menu, self.canvas, [a for a in offered if a.board or not self.canvas.at_board])
         menu.addSeparator()
         facts = menu.addAction(icon("info"), _("facts"))
         if facts is not None:

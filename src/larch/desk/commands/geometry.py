@@ -23,8 +23,8 @@ def build(w: Context) -> list[Command]:
     named = {name: (_(rule.label), rule.icon, _(rule.search)) for name, rule in RULES.items()}
     families = {name: rule.family for name, rule in RULES.items()}
     found = [
-        Command("steps", _("Steps of the construction"), lambda: w.show_card("steps"), "Geometry", "list-ordered", "Ctrl+J",
-                _("list play words history explain")),
+        Command("steps", _("Steps of the construction"), lambda: w.show_card("steps"), "Geometry", "list-ordered",
+                "Ctrl+Shift+J", _("list play words history explain")),
     ]  # fmt: skip
     before, geometry = "", _("construct draw geometry")
     for name, (label, picture, words) in {**named, **own}.items():

@@ -23,7 +23,7 @@ ORDER = 30
 def build(w: Context) -> list[Command]:
     pages = w.part("pages")
     sizes = [
-        Command(f"size {name}", _("Page size {name}").format(name=name), partial(lambda name: w.canvas.commit(
+        Command(f"size {name}", _("Page size {name}").format(name=_(name)), partial(lambda name: w.canvas.commit(
             resize(w.canvas.page, name)), name), "", "proportions", words=_("format portrait landscape printed part"))
         for name in SIZES
     ]  # fmt: skip

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import NEEDLE, PAPER, colour, tint
 from larch.board.views.base import View, badge, words
+from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.abacus import BEAD, EDGE, FOOT, GAP, HEAD, WIDE, Abacus
@@ -46,6 +47,11 @@ class AbacusView(View):
         place = 10 ** (len(thing.counts) - 1 - rod)
         size = 32.0 if place < 10_000 else 22.0
         words(painter, QPointF(x, frame.y1 + FOOT / 2), f"{place:,}".replace(",", "\u2009"), NEEDLE, size)
+
+    def hang(self, thing: Thing) -> Box:
+        """With the badges below it, which a tag must not cover."""
+        box = self.box(thing)
+        return box._replace(y1=box.y1 + BESIDE + 28) if thing.shown else box
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Abacus)
