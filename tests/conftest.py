@@ -33,6 +33,8 @@ def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
 @pytest.fixture
 def window(qtbot: object) -> Iterator[object]:
     """The main window with the demo lesson, shown offscreen."""
+    from PyQt6.QtCore import QCoreApplication, QEvent
+
     from larch.desk.app import application, work_to_open
     from larch.desk.window import Window
 
@@ -45,3 +47,4 @@ def window(qtbot: object) -> Iterator[object]:
     yield made
     made.close()
     made.deleteLater()
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)  # else they all stay, and slow the rest

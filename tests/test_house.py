@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import re
 from functools import cache
 from pathlib import Path
 
@@ -115,3 +116,24 @@ def test_no_one_asks_for_a_concrete_kind_outside_its_view_and_operations() -> No
                     if asked & names & kinds_imported:
                         found.append(f"{path.relative_to(SOURCE)}:{node.lineno}")
     assert found == []
+
+
+def test_every_icon_that_is_named_is_shipped() -> None:
+    shipped = {path.stem for path in (SOURCE / "assets/icons").glob("*.svg")}
+    named = set()
+    for path in SOURCE.rglob("*.py"):
+        text = path.read_text()
+        named |= set(re.findall(r'(?:icon(?:_button)?\(|icon: ClassVar\[str\] = )"([a-z0-9-]+)"', text))
+    assert named and named <= shipped, named - shipped
+
+
+def test_licences_lie_beside_fonts_and_icons() -> None:
+    fonts = {path.stem.split("-")[0] for path in (SOURCE / "assets/fonts").glob("*.ttf")}
+    licences = {path.stem.removeprefix("OFL-") for path in (SOURCE / "assets/fonts").glob("OFL-*.txt")}
+    assert {font.replace("STIXTwoMath", "STIXTwoMath") for font in fonts} == licences
+    assert "ISC" in (SOURCE / "assets/icons/LICENSE-Lucide.txt").read_text()
+
+
+def test_files_stay_small_enough_to_hold_in_mind() -> None:
+    for path in SOURCE.rglob("*.py"):
+        assert len(path.read_text().splitlines()) <= 500, path

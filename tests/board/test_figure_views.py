@@ -18,7 +18,7 @@ from larch.core.model.page import Page
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.point import Point
 from tests.board.test_surface import differing
-from tests.core.test_figure_fuzz import figures
+from tests.core.figures.test_fuzz import figures
 
 
 def painted(page: Page) -> QImage:

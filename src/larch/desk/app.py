@@ -38,9 +38,11 @@ def application() -> QApplication:
     if "QT_QPA_PLATFORM" not in os.environ and not has_display():
         print("larch: there is no display; running offscreen", file=sys.stderr)
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    found = QApplication.instance()
-    app = found if isinstance(found, QApplication) else QApplication(sys.argv[:1])
     store.folder = media_folder()
+    found = QApplication.instance()
+    if isinstance(found, QApplication) and found.applicationName() == "larch":
+        return found  # dressed before: doing it again would restyle every window there is
+    app = found if isinstance(found, QApplication) else QApplication(sys.argv[:1])
     app.setApplicationName("larch")
     app.setDesktopFileName("larch")
     app.setApplicationDisplayName("Larch")

@@ -210,7 +210,7 @@ for i in range(1, 100000):
 def test_killed_at_random_moments_nothing_flushed_is_lost(tmp_path: Path) -> None:
     """Kills a real process 30 times, at moments from a seed; each time all that it said was flushed is there."""
     rng = random.Random(20261123)
-    root = Path(__file__).parents[2]
+    root = Path(__file__).parents[3]
     environment = {**os.environ, "PYTHONPATH": f"{root}:{root / 'src'}"}
     runs = []
     for number in range(30):

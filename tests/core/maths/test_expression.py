@@ -145,3 +145,9 @@ def test_exact_values_stay_exact() -> None:
 
 def test_a_constant_fills_the_array() -> None:
     assert values(parse("3"), x=np.zeros(4)).tolist() == [3, 3, 3, 3]
+
+
+def test_an_error_names_a_place_inside_the_text() -> None:
+    with pytest.raises(ExpressionError) as caught:
+        parse("2 + + ) 3")
+    assert caught.value.position == 6

@@ -1,0 +1,34 @@
+"""A ring drawn round things."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtTest import QTest
+
+from larch.core.base.shape import Placement
+from larch.core.things.papers.sheet import Sheet
+from larch.desk.window import Window
+from tests.board.test_tools import LEFT, NONE, Hand, move
+
+
+@pytest.fixture
+def hand(window: Window) -> Hand:
+    made = Hand(window)
+    window.ledge.take("select")
+    return made
+
+
+def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
+    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
+
+
+def test_a_ring_selects_what_has_its_middle_inside(hand: Hand) -> None:
+    a, b, c = hand.put(sheet(300, 200), sheet(500, 300), sheet(800, 500))
+    hand.window.run("ring select")
+    corners = [(250, 150), (700, 150), (650, 420), (260, 420), (250, 160)]
+    QTest.mousePress(hand.canvas, LEFT, NONE, hand.at(*corners[0]))
+    for corner in corners[1:]:
+        move(hand.canvas, hand.at(*corner), NONE)
+    QTest.mouseRelease(hand.canvas, LEFT, NONE, hand.at(*corners[-1]))
+    assert set(hand.canvas.selection) == {a, b} and c not in hand.canvas.selection
+    assert not hand.canvas.overlay.marks

@@ -1,0 +1,33 @@
+"""Constructions chosen by their pictures."""
+
+from __future__ import annotations
+
+import pytest
+
+from larch.core.figures.rules import RULES
+from larch.desk.toolbar.rule_button import RuleButton, example
+from larch.desk.window import Window
+from tests.board.test_surface import differing
+
+
+@pytest.mark.parametrize("name", RULES)
+def test_every_construction_has_a_picture_that_carries_it_out(window: Window, name: str) -> None:
+    given, made = example(name)
+    assert made is not None, given
+    button, plain = RuleButton(name, name, window), RuleButton("point", "point", window)
+    assert differing(button.grab().toImage(), plain.grab().toImage()) > 20
+
+
+def test_a_construction_is_chosen_by_its_picture(window: Window) -> None:
+    window.ledge.take("construct")
+    tool = window.ledge.tool("construct")
+    window.hand.toggle_choices(tool)
+    buttons = {
+        button.name: button for button in window.choices.findChildren(RuleButton) if button.parent() is window.choices
+    }
+    assert set(RULES) | {"point", "drawn", "locus"} == set(buttons)
+    assert all(button.accessibleName() for button in buttons.values())
+    buttons["tangent"].click()
+    assert tool.mode == "tangent"
+    window.hand.run("construct parallel")
+    assert tool.mode == "parallel"
