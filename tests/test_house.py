@@ -137,3 +137,20 @@ def test_licences_lie_beside_fonts_and_icons() -> None:
 def test_files_stay_small_enough_to_hold_in_mind() -> None:
     for path in SOURCE.rglob("*.py"):
         assert len(path.read_text().splitlines()) <= 500, path
+
+
+def test_no_words_are_looked_up_while_a_module_is_imported() -> None:
+    """They would stay in the language of that moment; `N_` marks what is said later."""
+    found = []
+
+    def look(node: ast.AST, path: Path) -> None:
+        for child in ast.iter_child_nodes(node):
+            if isinstance(child, ast.FunctionDef | ast.Lambda):
+                continue
+            if isinstance(child, ast.Call) and isinstance(child.func, ast.Name) and child.func.id == "_":
+                found.append(f"{path.relative_to(SOURCE)}:{child.lineno}")
+            look(child, path)
+
+    for path in modules().values():
+        look(ast.parse(path.read_text()), path)
+    assert found == []

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from larch.core.base.shape import Placement
-from larch.core.base.words import _
+from larch.core.base.words import N_, _
 from larch.core.figures.settle import settle
 from larch.core.media import picture_set
 from larch.core.model.page import Page
@@ -15,7 +15,7 @@ from larch.core.things.pictures.picture import Picture
 from larch.demo.parts import READABLE, fresh_page, lettering
 
 WARES = ("red paper lantern", "kite", "candle", "sailboat", "glowing star", "fish")
-PRICES = ((_("lantern"), "3", "12"), (_("kite"), "4", "9"), (_("boat"), "2", "15"))
+PRICES = ((N_("lantern"), "3", "12"), (N_("kite"), "4", "9"), (N_("boat"), "2", "15"))
 
 
 def drawing(name: str, x: float, y: float, side: float, **fields: object) -> Picture:
@@ -38,7 +38,7 @@ def stall() -> Page:
         page = page.put(table.new_words(0, column).replace(text=text, locked=True))
     for row, (name, price, sold) in enumerate(PRICES, 1):
         answer = str(int(price) * int(sold))
-        for column, text in enumerate((name, price, sold, answer)):
+        for column, text in enumerate((_(name), price, sold, answer)):
             page = page.put(table.new_words(row, column).replace(text=text, locked=True))
     last = table.cell(1, 3)
     over = Placement(56 + last.x0 + 4, 248 + last.y0 + 4)

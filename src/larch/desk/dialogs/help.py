@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from larch.desk.context import Context
 
 
-def help_html(window: Context) -> str:
+def help_html(context: Context) -> str:
     """The whole text. Kinds and keys are listed from the registries, so it is never out of date."""
     paragraphs = [
         _("The tools lie on the ledge. The one in hand stands proud; press it again for its choices."),
@@ -65,7 +65,7 @@ def help_html(window: Context) -> str:
     rows = "".join(f"<tr><td><b>{escape(title)}</b></td><td>{escape(_(text))}</td></tr>" for title, text in sorted(things))
     keys = "".join(
         f"<tr><td><b>{escape(c.shortcut.replace(' or ', ', '))}</b></td><td>{escape(c.label)}</td></tr>"
-        for c in window.part("commands").listed
+        for c in context.part("commands").listed
         if c.shortcut
     )
     body = "".join(f"<p>{escape(text)}</p>" for text in paragraphs)
@@ -99,12 +99,12 @@ def show_log(context: Context) -> None:
     dialog.show()
 
 
-def show_help(window: Context) -> None:
-    dialog = QDialog(window.top)
+def show_help(context: Context) -> None:
+    dialog = QDialog(context.top)
     dialog.setWindowTitle(_("How things work"))
     dialog.resize(760, 620)
     text = QTextBrowser(dialog)
-    text.setHtml(help_html(window))
+    text.setHtml(help_html(context))
     text.setAccessibleName(_("How things work"))
     buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, dialog)
     buttons.rejected.connect(dialog.reject)

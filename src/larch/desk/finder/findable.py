@@ -23,22 +23,22 @@ def _searched(action: Action) -> str:
     return f"{words} {_(action.fold.label)}" if action.fold is not None else words
 
 
-def findable(window: Context) -> list[Found]:
+def findable(context: Context) -> list[Found]:
     """Actions of the selection, entries of the shelf, commands, pages."""
-    page, things = window.canvas.page, window.canvas.things()
+    page, things = context.canvas.page, context.canvas.things()
     found = [
         Found(
             a.label(page, things),
             _searched(a),
             a.icon,
             _("selection"),
-            partial(lambda a: window.canvas.do(a), a),
+            partial(lambda a: context.canvas.do(a), a),
         )
         for a in actions_for(page, things)
     ]
     found += [
         Found(_("set out again: {name}").format(name=kept.name), _("arrangement restore"), "flag", _("Page"),
-              partial(lambda name: window.canvas.commit(set_out_again(window.canvas.page, name)), kept.name))
+              partial(lambda name: context.canvas.commit(set_out_again(context.canvas.page, name)), kept.name))
         for kept in page.setouts if kept.name
     ]  # fmt: skip
     found += [
@@ -47,28 +47,28 @@ def findable(window: Context) -> list[Found]:
             f"{item.words} {item.name}",
             item.make().icon,
             _(item.tray),
-            partial(lambda item: window.part("putting").put_out(item), item),
+            partial(lambda item: context.part("putting").put_out(item), item),
         )
         for item in shelf_items()
     ]
     found += [
         Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu) if c.menu else _("Tools"), c.run)
-        for c in window.part("commands").listed
+        for c in context.part("commands").listed
         if c.enabled()
     ]
-    for number, other in enumerate(window.session.lesson.pages, 1):
+    for number, other in enumerate(context.session.lesson.pages, 1):
         label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))
-        found.append(Found(label, _("go to"), "file-text", _("Page"), partial(window.show_page, other.id)))
+        found.append(Found(label, _("go to"), "file-text", _("Page"), partial(context.show_page, other.id)))
     return found
 
 
-def pictures_found(window: Context, query: str) -> list[Found]:
+def pictures_found(context: Context, query: str) -> list[Found]:
     """A few drawings of the set, so that the Finder finds them without having listed all."""
     from larch.desk import drawings as shelf_pictures
 
     if len(query.strip()) < 2:
         return []
     return [
-        Found(item.label, query, "image", _("Pictures"), partial(lambda item: window.part("putting").put_out(item), item))
+        Found(item.label, query, "image", _("Pictures"), partial(lambda item: context.part("putting").put_out(item), item))
         for item in shelf_pictures.found(query)[:MOST_PICTURES]
     ]

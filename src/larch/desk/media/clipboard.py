@@ -51,7 +51,7 @@ def copy_things(page: Page, things: Sequence[Thing]) -> None:
     clipboard.setMimeData(data)
 
 
-def bring_picture(window: Context) -> bool:
+def bring_picture(context: Context) -> bool:
     """Pastes the picture of another program, or files from the file manager; False if there is none."""
     clipboard = QGuiApplication.clipboard()
     data = clipboard.mimeData() if clipboard is not None else None
@@ -59,11 +59,11 @@ def bring_picture(window: Context) -> bool:
         return False
     paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
     if paths:
-        window.part("bringing").files(paths)
+        context.part("bringing").files(paths)
     elif data.hasFormat("image/svg+xml"):
-        window.part("bringing").svg(bytes(data.data("image/svg+xml").data()))
+        context.part("bringing").svg(bytes(data.data("image/svg+xml").data()))
     elif data.hasImage() and not data.hasText():
-        window.part("bringing").image(QImage(data.imageData()))
+        context.part("bringing").image(QImage(data.imageData()))
     else:
         return False
     return True

@@ -76,10 +76,10 @@ class Pages:
         """A page from elsewhere, after the one on show."""
         w = self.context
         lesson = w.session.lesson
-        at = next(i for i, other in enumerate(lesson.pages) if other.id == w.canvas.page_id) + 1
+        at = lesson.pages.ids.index(w.canvas.page_id) + 1
         after = lesson.insert(page, at)
         w.session.commit(Edit(_("Put out a page"), lesson, after))
-        self.show(after.pages[at].id)
+        self.show(after.pages.ids[at])
 
     def copy(self) -> None:
         w = self.context
@@ -90,12 +90,12 @@ class Pages:
 
     def delete(self) -> None:
         w = self.context
-        pages = w.session.lesson.pages
-        where = next(i for i, page in enumerate(pages) if page.id == w.canvas.page_id)
+        where = w.session.lesson.pages.ids.index(w.canvas.page_id)
         edit = page_edit(w.session, "delete", w.canvas.page_id)
         assert edit is not None
         w.session.commit(edit)
-        self.show(w.session.lesson.pages[min(where, len(w.session.lesson.pages) - 1)].id)
+        left = w.session.lesson.pages.ids
+        self.show(left[min(where, len(left) - 1)])
 
     def move(self, name: str) -> None:
         """Moves the open page "sooner" or "later"; does nothing at an end."""
@@ -115,11 +115,11 @@ class Pages:
         self._pad.stand_over(w.part("ledge").number)
 
     def go_to(self, number: int) -> None:
-        pages = self.context.session.lesson.pages
-        if 1 <= number <= len(pages):
-            self.show(pages[number - 1].id)
+        ids = self.context.session.lesson.pages.ids
+        if 1 <= number <= len(ids):
+            self.show(ids[number - 1])
         else:
-            self.context.say(_("There are {n} pages.").format(n=len(pages)))
+            self.context.say(_("There are {n} pages.").format(n=len(ids)))
 
 
 class NumberPad(QFrame):
