@@ -121,3 +121,22 @@ def test_a_key_of_a_thing_acts_only_while_the_thing_is_selected(hand: Hand) -> N
     hand.canvas.select([id])
     press(hand, KEYS.Key_R)
     assert sum(hand.thing(id).counts()) == 1
+
+
+@pytest.mark.parametrize("held", [Qt.KeyboardModifier.NoModifier, SHIFT, Qt.KeyboardModifier.KeypadModifier])
+def test_plus_is_plus_wherever_the_keyboard_has_it(hand: Hand, held: Qt.KeyboardModifier) -> None:
+    from larch.core.things.numbers.abacus import Abacus
+
+    (id,) = hand.put(Abacus(placement=Placement(300, 200)))
+    hand.canvas.select([id])
+    QTest.keyEvent(QTest.KeyAction.Click, hand.canvas, "+", held)
+    assert hand.thing(id).worth() == 1
+
+
+def test_a_letter_with_shift_is_not_the_things_key(hand: Hand) -> None:
+    from larch.core.things.chance.die import Die
+
+    (id,) = hand.put(Die(placement=Placement(300, 200)))
+    hand.canvas.select([id])
+    press(hand, KEYS.Key_R, SHIFT)
+    assert sum(hand.thing(id).counts()) == 0

@@ -54,11 +54,15 @@ class PageKeys:
         return self._action_key(event)
 
     def _action_key(self, event: QKeyEvent) -> bool:
-        """A selected thing's own key, such as R for roll."""
-        if event.modifiers() or not event.text():
+        """A selected thing's own key, such as R for roll. Many keyboards have "+" on the shift key or the number pad."""
+        text = event.text()
+        allowed = Qt.KeyboardModifier.KeypadModifier
+        if text.upper() == text.lower():
+            allowed |= Qt.KeyboardModifier.ShiftModifier
+        if event.modifiers() & ~allowed or not text:
             return False
         for action in actions_for(self.context.canvas.page, self.context.canvas.things()):
-            if action.shortcut == event.text().upper():
+            if action.shortcut == text.upper():
                 self.context.canvas.do(action)
                 return True
         return False

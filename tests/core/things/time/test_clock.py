@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+import larch
 from larch.core.model.action import actions_for
-from larch.core.things.time.clock import DAY, RADIUS, Clock, read_time, time_text
+from larch.core.things.time.clock import ACTIONS, DAY, RADIUS, Clock, read_time, time_text
 from tests.samples import page_with
 
 times = st.floats(0, DAY, exclude_max=True)
@@ -97,3 +99,9 @@ def test_it_strikes_when_an_hour_is_full() -> None:
     clock = Clock(minutes=59.5, going=1000.0, strikes=True)
     assert clock.as_of(1060.0).sounds_since(clock.as_of(1010.0)) == ("chime",)
     assert clock.as_of(1020.0).sounds_since(clock.as_of(1010.0)) == ()
+
+
+def test_every_step_of_time_has_an_icon_of_its_own() -> None:
+    named = [action.icon for action in ACTIONS if action.name.startswith("time ")]
+    assert len(set(named)) == len(named) == 6
+    assert all((Path(larch.__file__).parent / f"assets/icons/{name}.svg").is_file() for name in named)

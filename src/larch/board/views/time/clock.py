@@ -15,8 +15,8 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.time.clock import HOUR_TIP, MINUTE_TIP, RADIUS, Clock, time_text
 
-TRACK, MARK, TENTH = 0.745, 0.675, 0.71  # radii: the outer end of marks, the inner of those of hours and of minutes
-FIGURES = 0.872
+TRACK, MARK, TENTH = 0.725, 0.655, 0.69  # radii: the outer end of marks, the inner of those of hours and of minutes
+FIGURES = 0.85
 BELOW = 30.0  # from the face to the middle of the time in figures
 
 
@@ -36,7 +36,7 @@ class ClockView(View):
             painter.drawLine(QLineF(_at(minute * 6, MARK if hour else TENTH), _at(minute * 6, TRACK)))
         for figure in range(1, 13):
             if thing.numerals == "all" or (thing.numerals == "quarters" and figure % 3 == 0):
-                words(painter, _at(figure * 30, FIGURES), str(figure), NEEDLE, 33, bold=True)
+                words(painter, _at(figure * 30, FIGURES), str(figure), NEEDLE, 30, bold=True)
         self._hands(painter, thing)
         painter.translate(-RADIUS, -RADIUS)
 

@@ -243,8 +243,9 @@ def _later(by: int, label: str) -> Action:
         moved = {t.id: t.at_minutes(t.minutes + by) for t in things if isinstance(t, Clock)}
         return Edit(_("Set the time"), page, page.with_things(moved))
 
-    return Action(f"time {by}", lambda p, ts: _(label), "clock", run, only(Clock), rank=55,
-                  fold=SET, board=True, words=N_("minutes hours forward back"))  # fmt: skip
+    icon = f"{'later' if by > 0 else 'earlier'}-{abs(by)}"
+    return Action(f"time {by}", lambda p, ts: _(label), icon, run, only(Clock), rank=55, fold=SET,
+                  board=True, words=N_("minutes hours forward back"))  # fmt: skip
 
 
 SET = Fold("set time", N_("set the time"), "clock")
