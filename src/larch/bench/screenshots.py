@@ -61,8 +61,12 @@ def finder(w: Window) -> None:
     w.finder.field.setText("lantern")
 
 
-def worked_steps(w: Window) -> None:
-    w.show_page("p7")
+def boathouse(w: Window) -> None:
+    w.show_page(w.session.lesson.pages.ids[-1])
+    w.go_to_board()
+    w.showNormal()
+    w.resize(1280, 800)
+    w.canvas.select(_kinds(w, "clock"))
 
 
 def papers(w: Window) -> None:
@@ -158,7 +162,7 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,
-    "worked-steps": worked_steps,
+    "boathouse": boathouse,
     "papers": papers,
     "fold-lines": folding,
     "shared-paper": sharing,
