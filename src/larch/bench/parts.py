@@ -24,16 +24,19 @@ def _dragged(app: Any, canvas: Any, starts: list[tuple[float, float]], step: flo
     canvas.at_board = True
     for k, (x, y) in enumerate(starts):
         canvas.pointers.press(_finger(canvas, k, x, y))
+    app.processEvents()
     times = []
 
     def frame(i: int) -> None:
         for k, (x, y) in enumerate(starts):
             canvas.pointers.move(_finger(canvas, k, x, y - step * (i % 12)))
-        canvas.repaint()
+        app.processEvents()
 
     for i in range(1, STEPS):
         times.append(timed(lambda i=i: frame(i)))  # type: ignore[misc]
     canvas.pointers.cancel()
+    canvas.close_session()
+    canvas.hide()  # else it would be painted in the time of the next one
     app.processEvents()
     return times
 

@@ -13,7 +13,7 @@ from larch.board.gestures.base import Change
 from larch.board.paint import painting
 from larch.board.views import view_of
 from larch.core.base.shape import Box
-from larch.core.figures.settle import descendants, followers
+from larch.core.figures.settle import Followed, descendants, followers
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -34,6 +34,7 @@ class Lift:
         self.corner = (0.0, 0.0)  # page position of the picture's corner
         self.scale = 1.0
         self._waiting: list[Thing] = []
+        self._below: tuple[Page, frozenset[str], list[str]] | None = None
         self._hurried = False  # the last frame took too long
 
     def carry(self, things: Sequence[Thing], page: Page, camera: Camera, seen: Box, ratio: float) -> None:
@@ -60,11 +61,17 @@ class Lift:
         changed = self.change(page) if self.change is not None else {}
         if not changed:
             return {}
-        found = followers(page, changed)
-        for id in descendants(page, list(found)):
+        found = changed if isinstance(changed, Followed) else followers(page, changed)
+        for id in self._all_below(page, found.roots):
             if id not in found and (still := page.thing(id)) is not None:
                 found[id] = still
         return found
+
+    def _all_below(self, page: Page, roots: frozenset[str]) -> list[str]:
+        """What hangs on them; the same from frame to frame, so it is kept."""
+        if self._below is None or self._below[0] is not page or self._below[1] != roots:
+            self._below = (page, roots, descendants(page, roots))
+        return self._below[2]
 
     def put_down_picture(self) -> None:
         """Things that were carried as a picture are painted one by one from now on."""

@@ -64,6 +64,7 @@ def colour(hue: str) -> QColor:
     return QColor(hues.hex_of(hue))
 
 
+@cache
 def tint(hue: str, strength: float) -> QColor:
     """The hue over paper, from 0 (paper) to 1 (the hue), opaque."""
     a, b = colour(hue), PAPER

@@ -15,6 +15,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 FINE = 4.0  # pixels: shorter steps of a drag are put together
+LONG = 400.0  # page units: no step is longer
 
 
 class DragHandle(Gesture):
@@ -57,6 +58,15 @@ class DragHandle(Gesture):
         self.stage.end_preview(self)
 
 
+def _straight_on(a: Point, b: Point, c: Point, slack: float) -> bool:
+    """Whether a way goes on from b to c as it went from a to b. Such steps are put together: another hand at the same thing
+    has them all taken anew."""
+    forth, on, length = (b[0] - a[0], b[1] - a[1]), (c[0] - b[0], c[1] - b[1]), math.dist(a, c)
+    if forth[0] * on[0] + forth[1] * on[1] <= 0 or length > LONG:
+        return False
+    return abs(forth[0] * on[1] - forth[1] * on[0]) <= slack * length
+
+
 class DragPart(Gesture):
     """A bead, a hand, a card: moved step by step, so that turns add up; a tap does what the thing says."""
 
@@ -70,6 +80,7 @@ class DragPart(Gesture):
         self._from: Thing | None = None  # what the thing was when `_so_far` was worked out from it
         self._so_far: Thing | None = None
         self._taken = 0  # steps that are in `_so_far`
+        self._last: HasParts | None = None  # what `_from` came to by all steps, until there is another
 
     def move(self, sample: Sample) -> None:
         if not self.dragging and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
@@ -79,16 +90,20 @@ class DragPart(Gesture):
             self.steps.append((self.start.page_pos, sample.page_pos))
         else:
             before, to = self.steps[-1]
-            if math.dist(before, to) < FINE / self.stage.camera.scale:
+            fine = FINE / self.stage.camera.scale
+            if math.dist(before, to) < fine or _straight_on(before, to, sample.page_pos, fine / 2):
                 self.steps[-1] = (before, sample.page_pos)
             else:
                 self.steps.append((to, sample.page_pos))
+        self._last = None
         self.stage.preview(self, self._change)
 
     def _dragged(self, thing: HasParts) -> HasParts:
         """The thing after all steps; those that were taken from the same value already are not taken again."""
         if self._from is not thing or self._so_far is None:
-            self._from, self._so_far, self._taken = thing, thing, 0
+            self._from, self._so_far, self._taken, self._last = thing, thing, 0, None
+        if self._last is not None:
+            return self._last
         now = self._so_far
         assert isinstance(now, HasParts)
         for k in range(self._taken, len(self.steps)):
@@ -96,6 +111,7 @@ class DragPart(Gesture):
                 self._so_far, self._taken = now, k
             a, b = self.steps[k]
             now = now.drag_part(self.part, now.placement.to_local(*a), now.placement.to_local(*b))
+        self._last = now
         return now
 
     def _change(self, page: Page) -> Mapping[str, Thing]:

@@ -67,8 +67,6 @@ class View:
         return thing.touches(x, y, slack)
 
     def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
-        from larch.core.actions.arrange.arrange import taken_from
-
         thing = at_present(thing)
         if type(self).paint_local is not View.paint_local:  # many figures have no body of their own
             painter.save()
@@ -77,6 +75,8 @@ class View:
             painter.restore()
         self.paint_upright(painter, thing, page)
         if thing.supply:
+            from larch.core.actions.arrange.arrange import taken_from  # here, for most things are none
+
             supply_sign(painter, self.box(thing), max(0, thing.limit - taken_from(page, thing)) if thing.limit else None)
         if thing.link:
             link_sign(painter, self.box(thing))

@@ -81,6 +81,9 @@ class Settler:
     """Works out forms, one by one. things: what has changed so far against the page."""
 
     def __init__(self, page: Page, plan: Plan, things: dict[str, Thing]) -> None:
+        from larch.core.figures.rules import made_by  # once, for it is asked for thing by thing
+
+        self._made_by = made_by
         self.page = page
         self.plan = plan
         self.things = things
@@ -144,8 +147,6 @@ class Settler:
         return changed
 
     def made(self, thing: Figure) -> Form:
-        from larch.core.figures.rules import made_by
-
         own = thing.worked_out(self)
         if own is not None:
             return own
@@ -156,7 +157,7 @@ class Settler:
             return axes.plotted(*thing.values[:2])
         if thing.rule in ROUNDABOUT:
             raise NotThere(MISFIT)
-        return made_by(thing.rule, [self.form(ref) for ref in thing.of], thing.values)
+        return self._made_by(thing.rule, [self.form(ref) for ref in thing.of], thing.values)
 
 
 def _formed(thing: Figure, form: Form) -> Figure:
@@ -215,10 +216,21 @@ def _work(page: Page, plan: Plan, changed: dict[str, Thing], dirty: set[str] | N
                 changed[id] = fresh
 
 
-def followers(page: Page, changed: Mapping[str, Thing]) -> dict[str, Thing]:
+class Followed(dict[str, Thing]):
+    """Changed things with all that comes out differently for that, so that nobody need work it out once more.
+    roots: the ids of those that were changed."""
+
+    roots: frozenset[str]
+
+    def __init__(self, changed: Mapping[str, Thing]) -> None:
+        super().__init__(changed)
+        self.roots = frozenset(changed)
+
+
+def followers(page: Page, changed: Mapping[str, Thing]) -> Followed:
     """What comes out differently on a settled page when some of its things are replaced; and those things."""
     plan = plan_of(page)
-    found = dict(changed)
+    found = Followed(changed)
     if plan.telling or any(id in plan.children or id in plan.parents for id in changed):
         _work(page, _with(plan, page, changed), found, set(changed))
     return found
@@ -232,7 +244,7 @@ def _with(plan: Plan, page: Page, changed: Mapping[str, Thing]) -> Plan:
     return plan
 
 
-def carried(page: Page, ids: Iterable[str], dx: float, dy: float) -> dict[str, Thing]:
+def carried(page: Page, ids: Iterable[str], dx: float, dy: float) -> Followed:
     """Things shifted by a drag, with all that follows from them. What follows takes along what it hangs on; a point
     that lies on a line slides along it."""
     plan = plan_of(page)
@@ -247,7 +259,7 @@ def carried(page: Page, ids: Iterable[str], dx: float, dy: float) -> dict[str, T
         if thing is not None and not (thing.locked and id not in chosen):
             moved[id] = thing.moved(dx, dy)
     if not plan.order and not plan.telling:
-        return moved
+        return Followed(moved)
     return followers(page, moved)
 
 

@@ -43,7 +43,7 @@ class HasParts(Able, frozen=True):
 
     def drag_part(self, part: str, before: Point, to: Point) -> Self:
         """Itself after one step of a drag, from a place to the next, in its own coordinates. Steps add up: each is taken
-        from the state that the last one left, so that turns can be counted."""
+        from the state that the last one left, so that turns can be counted. Steps straight on may come as one."""
         raise TypeError(self.kind())
 
     def part_let_go(self, part: str) -> Self:

@@ -38,8 +38,12 @@ class AbacusView(View):
         painter.setPen(QPen(NEEDLE, 3))
         painter.drawLine(QPointF(x, frame.y0 + EDGE), QPointF(x, frame.y1 - EDGE))
         painter.setPen(QPen(shade.darker(125), 2.0))
+        pale, last = tint(hue, PALE), None
         for bead, at in enumerate(thing.beads(rod)):
-            painter.setBrush(shade if at - bead > GAP / 2 else tint(hue, PALE))
+            up = at - bead > GAP / 2
+            if up is not last:
+                painter.setBrush(shade if up else pale)
+                last = up
             y = thing.bead_y(bead, at)
             painter.drawRoundedRect(QRectF(x - WIDE / 2, y - BEAD / 2 + 1, WIDE, BEAD - 2), BEAD / 2, BEAD / 2)
         count = thing.shown_counts()[rod]

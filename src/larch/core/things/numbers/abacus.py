@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import partial
+from operator import le
 from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point
@@ -24,6 +25,7 @@ FIVES = 7.0  # between the lower five beads of a rod and the upper five
 EDGE, SIDE = 9.0, 16.0  # the frame, and how far the first rod's room is from its outer edge
 HEAD, FOOT = 78.0, 46.0  # above the frame, for digits, and below it, for the names of the places
 ROD = BEADS * BEAD + FIVES + GAP * BEAD  # how long the rods are
+LOWEST, HIGHEST = tuple(range(BEADS)), tuple(k + GAP for k in range(BEADS))  # where the beads of a rod can be
 PLACES = (
     N_("ones"),
     N_("tens"),
@@ -57,7 +59,7 @@ class Abacus(HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=
             raise ValueError("a rod of an abacus has ten beads")
         if self.slide and not (
             len(self.slide) == len(self.counts)
-            and all(len(rod) == BEADS and all(k <= at <= k + GAP for k, at in enumerate(rod)) for rod in self.slide)
+            and all(len(rod) == BEADS and all(map(le, LOWEST, rod)) and all(map(le, rod, HIGHEST)) for rod in self.slide)
         ):
             raise ValueError("beads stay on their rods")
 
