@@ -10,16 +10,13 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QLineEdit, QPlainTextEdit, QToolButton, QWidget
 
 from larch.board.canvas import Canvas
-from larch.core.files.lesson_file import read_lesson
 from larch.core.model.action import put
 from larch.core.model.capabilities import IsInk
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block
-from larch.desk.app import work_to_open
 from larch.desk.finder.findable import findable
 from larch.desk.window import Window
-from larch.services.workspace import unsaved_folders
-from tests.samples import stroke
+from tests.desk.test_files import reopened, save_to
 
 LEFT = Qt.MouseButton.LeftButton
 KEYS = Qt.Key
@@ -53,19 +50,6 @@ def test_turning_pages_and_a_new_one_after_the_last(window: Window) -> None:
     assert len(window.session.lesson.pages) == count
     click(window.ledge.back)
     assert window.ledge.number.text() == f"{count - 1} of {count}"
-
-
-def test_the_tool_in_hand_stands_proud_and_pressed_again_shows_its_choices(window: Window) -> None:
-    pen = window.ledge.buttons["pen"]
-    click(pen)
-    assert pen.isChecked()
-    assert not window.choices.isVisible()
-    click(pen)
-    assert window.choices.isVisible()
-    hue = next(b for b in window.choices.findChildren(QAbstractButton) if b.accessibleName() == "colour: berry")
-    click(hue)
-    draw(window, (300, 300), (340, 320), (400, 300))
-    assert window.canvas.page.things[-1].hue == "berry"
 
 
 def test_write_wipe_and_set_out_again(window: Window) -> None:
@@ -223,106 +207,6 @@ def test_the_board_shows_only_page_and_ledge_with_large_targets(window: Window) 
     assert window.top_bar.isVisible()
 
 
-@pytest.mark.parametrize("edge", ["top", "left", "right", "bottom"])
-def test_the_ledge_lies_along_any_edge_and_stays_there(window: Window, edge: str, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window.run(f"ledge {edge}")
-
-    def lies() -> bool:
-        room, ledge = window.room.rect(), window.ledge.geometry()
-        edges = {"top": ledge.top() == 0, "left": ledge.left() == 0, "right": ledge.right() == room.right()}
-        upright = ledge.height() > ledge.width()
-        return edges.get(edge, ledge.bottom() == room.bottom()) and upright == (edge in ("left", "right"))
-
-    qtbot.waitUntil(lies)
-    room, ledge = window.room.rect(), window.ledge.geometry()
-    assert all(room.contains(button.geometry().translated(ledge.topLeft())) for button in window.ledge.buttons.values())
-    from larch.services.settings import load_settings
-
-    assert load_settings().ledge == edge
-
-
-def test_a_floating_ledge_is_dragged_and_stays_in_the_window(window: Window) -> None:
-    window.run("ledge float")
-    ledge = window.ledge
-    start = ledge.pos()
-    from tests.board.test_tools import move
-
-    grip = QPoint(6, 6)
-    QTest.mousePress(ledge, LEFT, Qt.KeyboardModifier.NoModifier, grip)
-    move(ledge, grip + QPoint(-40, -200))
-    assert ledge.pos() == start + QPoint(-40, -200)
-    move(ledge, grip + QPoint(-5000, -5000))
-    QTest.mouseRelease(ledge, LEFT, Qt.KeyboardModifier.NoModifier, grip)
-    assert ledge.pos() == QPoint(0, 0)
-    assert window.canvas.geometry() == window.room.rect()
-    click(ledge.buttons["pen"])
-    click(ledge.buttons["pen"])
-    assert window.choices.geometry().top() > ledge.geometry().bottom() - 40
-    window.run("ledge bottom")
-    assert ledge.geometry().bottom() == window.room.rect().bottom()
-
-
-@pytest.mark.parametrize("edge", ["left", "right"])
-def test_an_upright_ledge_at_the_board_fits_a_small_screen(window: Window, edge: str) -> None:
-    window.run(f"ledge {edge}")
-    window.ledge.set_large(True)
-    assert window.ledge.sizeHint().height() <= 768
-
-
-def test_the_spread_reorders_copies_renames_and_deletes(window: Window) -> None:
-    ids = [page.id for page in window.session.lesson.pages]
-    window.run("spread")
-    spread = window.spread
-    spread.list.setCurrentRow(1)
-    QTest.keyClick(spread.list, KEYS.Key_Right, Qt.KeyboardModifier.AltModifier)
-    assert [p.id for p in window.session.lesson.pages][:3] == [ids[0], ids[2], ids[1]]
-    spread.do("copy")
-    assert len(window.session.lesson.pages) == len(ids) + 1
-    spread.list.currentItem().setText("Lanterns again")
-    assert "Lanterns again" in [page.title for page in window.session.lesson.pages]
-    QTest.keyClick(spread.list, KEYS.Key_Delete)
-    assert len(window.session.lesson.pages) == len(ids)
-    for _ in range(4):
-        window.undo()
-    assert [page.id for page in window.session.lesson.pages] == ids
-    spread.do("open")
-    assert not spread.isVisible()
-
-
-def test_delete_in_the_spread_means_the_sheet(window: Window) -> None:
-    window.show_page("p4")
-    things = window.canvas.page.things
-    window.canvas.select(["t2"])
-    window.run("spread")
-    QTest.keyClick(window.spread.list, KEYS.Key_Delete)
-    assert window.session.lesson.page("p4") is None
-    window.undo()
-    assert window.session.lesson.page("p4").things == things  # type: ignore[union-attr]
-
-
-def test_sheets_dragged_together_anew_become_the_order(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
-    ids = [page.id for page in window.session.lesson.pages]
-    window.run("spread")
-    sheets = window.spread.list
-    qtbot.waitUntil(lambda: sheets.verticalScrollBar().maximum() > 0)  # laid out: the pages are more than fit
-    first, third = (sheets.visualItemRect(sheets.item(row)) for row in (0, 2))
-    sheets.setPositionForIndex(third.topLeft() + QPoint(first.width() - 30, 0), sheets.indexFromItem(sheets.item(0)))
-    sheets.moved.emit()  # what a drop ends with
-    qtbot.waitUntil(lambda: [page.id for page in window.session.lesson.pages] != ids)
-    assert [page.id for page in window.session.lesson.pages][:3] == [ids[1], ids[2], ids[0]]
-    window.undo()
-    assert [page.id for page in window.session.lesson.pages] == ids
-
-
-def test_deleting_every_page_leaves_a_blank_one(window: Window) -> None:
-    for _ in range(len(window.session.lesson.pages)):
-        window.run("delete page")
-    assert len(window.session.lesson.pages) == 1
-    assert window.canvas.page.things == ()
-    window.undo()
-    assert window.canvas.page.things
-
-
 def test_things_go_over_the_clipboard_to_another_lesson(window: Window) -> None:
     window.show_page("p6")
     linked = [t.id for t in window.canvas.page.things if t.kind() in ("equation", "text")]
@@ -340,104 +224,6 @@ def test_things_go_over_the_clipboard_to_another_lesson(window: Window) -> None:
     QGuiApplication.clipboard().clear()
     window.run("paste")
     assert "nothing on the clipboard" in window.notice.text()
-
-
-def save_to(window: Window, path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window.files.save_to(path)
-    qtbot.waitUntil(lambda: not window.files._saving, timeout=10_000)
-
-
-def reopened(path: Path | None = None, demo: bool = False) -> Window:
-    made = Window(work_to_open(path, demo))
-    made.canvas.still = True
-    return made
-
-
-def test_saved_work_opens_and_unsaved_work_comes_back_unasked(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    path = tmp_path / "river.larch"
-    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
-    save_to(window, path, qtbot)
-    assert not window.files.modified
-    assert read_lesson(path).lesson == window.session.lesson
-    window.canvas.commit(put(window.canvas.page, [stroke(300)], "ink"))
-    assert window.heading.text().endswith("•")
-    lesson = window.session.lesson
-    window.close()
-    again = reopened(path)
-    assert again.session.lesson == lesson
-    assert "Brought back 1 change" in again.notice.text()
-    assert again.files.modified
-    again.close()
-    third = reopened()  # without a file: the newest work that is in no file
-    assert third.session.lesson == lesson
-    assert third.files.path == path
-    save_to(third, path, qtbot)
-    third.close()
-    assert unsaved_folders() == []
-
-
-def test_unsaved_demo_work_comes_back_and_can_begin_afresh(window: Window) -> None:
-    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
-    lesson = window.session.lesson
-    window.close()
-    again = reopened(demo=True)
-    assert again.session.lesson == lesson
-    again.files.demo_afresh()
-    assert again.session.lesson != lesson
-    again.close()
-    assert len(unsaved_folders()) == 1
-
-
-def test_a_file_changed_elsewhere_is_not_overruled_and_nothing_is_lost(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    from larch.core.files.lesson_file import write_lesson
-    from larch.core.model.lesson import blank_lesson
-
-    path = tmp_path / "river.larch"
-    save_to(window, path, qtbot)
-    window.canvas.commit(put(window.canvas.page, [stroke(300)], "ink"))
-    mine = window.session.lesson
-    window.close()
-    write_lesson(blank_lesson(), path)
-    again = reopened(path)
-    assert again.session.lesson == blank_lesson()
-    assert "kept as a lesson of its own" in again.notice.text()
-    again.close()
-    kept = reopened()
-    assert kept.session.lesson == mine
-    assert kept.files.path is None
-    kept.close()
-
-
-def test_opening_a_broken_file_changes_nothing(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    path = tmp_path / "broken.larch"
-    path.write_bytes(b"nothing")
-    lesson = window.session.lesson
-    window.files.open(path)
-    qtbot.waitUntil(lambda: "not a Larch lesson" in window.notice.text(), timeout=5000)
-    assert window.session.lesson is lesson
-
-
-def test_a_failed_save_says_so_and_loses_nothing(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window.files.save_to(Path("/proc/nowhere/river.larch"))
-    qtbot.waitUntil(lambda: "could not be saved" in window.notice.text(), timeout=5000)
-    assert window.files.path is None
-
-
-def test_back_to_the_saved_lesson_can_be_undone(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    save_to(window, tmp_path / "a.larch", qtbot)
-    window.canvas.commit(put(window.canvas.page, [stroke()], "ink"))
-    changed = window.session.lesson
-    window.files.back_to_saved()
-    qtbot.waitUntil(lambda: window.session.lesson is not changed, timeout=5000)
-    assert not any(isinstance(t, IsInk) for t in window.canvas.page.things)
-    window.undo()
-    assert window.session.lesson is changed
-
-
-def test_export_runs_beside_the_interface(window: Window, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window.files.export_to(tmp_path / "night.pdf")
-    qtbot.waitUntil(lambda: "Exported as night.pdf" in window.notice.text(), timeout=20_000)
-    assert (tmp_path / "night.pdf").stat().st_size > 10_000
 
 
 def test_every_control_has_an_accessible_name(window: Window) -> None:
