@@ -48,3 +48,20 @@ def window(qtbot: object) -> Iterator[object]:
     made.close()
     made.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)  # else they all stay, and slow the rest
+
+
+@pytest.fixture
+def hand(window: object) -> object:
+    """A mouse over the canvas of that window, with the select tool in it."""
+    from tests.board.test_tools import Hand
+
+    window.ledge.take("select")  # type: ignore[attr-defined]
+    return Hand(window)
+
+
+@pytest.fixture
+def said(window: object, monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """What the window says from now on."""
+    heard: list[str] = []
+    monkeypatch.setattr(window.notice, "say", heard.append)  # type: ignore[attr-defined]
+    return heard

@@ -17,6 +17,7 @@ from larch.core.things.geometry.locus import Locus
 from larch.core.things.ink.ink import Ink, ink_from, line_from
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.ready_made import KINDS
+from larch.core.things.papers.sheet import Sheet
 from larch.core.things.pictures.painted import Painted
 from larch.core.things.pictures.picture import Picture
 
@@ -30,6 +31,11 @@ placements = st.builds(
 def stroke(y: float = 100.0, hue: str = "needle", start: float = 50.0) -> Ink:
     """A wavy stroke across the page."""
     return ink_from([(start + 6 * i, y + (i % 5), 0.5, 8.0 * i) for i in range(40)], 5.0, hue)
+
+
+def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
+    """A sheet of paper at a place."""
+    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
 
 
 def ring(cx: float, cy: float, radius: float, gap: float = 0.0, count: int = 90) -> Ink:

@@ -19,16 +19,10 @@ from larch.core.things.ink.ink import Ink
 from larch.core.things.instruments.compasses import Compasses
 from larch.core.things.instruments.protractor import RADIUS, Protractor
 from larch.core.things.instruments.ruler import Ruler
-from larch.desk.window import Window
 from tests.board.test_tools import Hand, move
 from tests.board.touch import send_touch, touch_device
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def drag_through(hand: Hand, *places: tuple[float, float]) -> None:

@@ -2,24 +2,9 @@
 
 from __future__ import annotations
 
-import pytest
-
-from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
-from larch.core.things.papers.sheet import Sheet
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
-    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
+from tests.samples import sheet
 
 
 def test_hidden_things_are_neither_seen_nor_touched_and_can_be_shown_again(hand: Hand) -> None:

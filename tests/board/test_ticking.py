@@ -14,11 +14,6 @@ from tests.board.test_tools import Hand
 
 
 @pytest.fixture
-def hand(window) -> Hand:  # type: ignore[no-untyped-def]
-    return Hand(window)
-
-
-@pytest.fixture
 def time(monkeypatch: pytest.MonkeyPatch) -> list[float]:
     now = [10_000.0]
     monkeypatch.setattr(clock, "now", lambda: now[0])

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
 from larch.core.base.shape import Placement
@@ -55,6 +56,16 @@ class Hand:
         return self.canvas.page.thing(id)
 
 
+def place(hand: Hand, id: str) -> tuple[float, float]:
+    """Where a thing lies, without the last digits of sums."""
+    at = hand.thing(id).placement
+    return (round(at.x, 3), round(at.y, 3))
+
+
+def click(button: QWidget) -> None:
+    QTest.mouseClick(button, LEFT, NONE, QPoint(button.width() // 2, button.height() // 2))
+
+
 def move(canvas, spot: QPoint, keys: Qt.KeyboardModifier = NONE) -> None:  # type: ignore[no-untyped-def]
     """A move with the button held; QTest.mouseMove forgets both button and keys."""
     from PyQt6.QtCore import QEvent, QPointF
@@ -64,11 +75,6 @@ def move(canvas, spot: QPoint, keys: Qt.KeyboardModifier = NONE) -> None:  # typ
     at = QPointF(spot)
     event = QMouseEvent(QEvent.Type.MouseMove, at, canvas.mapToGlobal(at), Qt.MouseButton.NoButton, LEFT, keys)
     QApplication.sendEvent(canvas, event)
-
-
-@pytest.fixture
-def hand(window) -> Hand:  # type: ignore[no-untyped-def]
-    return Hand(window)
 
 
 def test_a_tap_selects_and_empty_page_clears(hand: Hand) -> None:

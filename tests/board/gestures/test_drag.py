@@ -8,29 +8,12 @@ from PyQt6.QtTest import QTest
 
 from larch.core.base.shape import Placement
 from larch.core.things.numbers.block import Block
-from larch.core.things.papers.sheet import Sheet
-from larch.desk.window import Window
-from tests.board.test_tools import LEFT, NONE, Hand, move
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
-    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
+from tests.board.test_tools import LEFT, NONE, Hand, move, place
+from tests.samples import sheet
 
 
 def plain(hand: Hand) -> None:
     hand.window.run("paper plain")
-
-
-def place(hand: Hand, id: str) -> tuple[float, float]:
-    at = hand.thing(id).placement
-    return (round(at.x, 3), round(at.y, 3))
 
 
 def test_a_dragged_thing_falls_into_line_and_says_why_unless_alt_is_held(hand: Hand) -> None:

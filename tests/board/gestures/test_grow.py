@@ -2,25 +2,11 @@
 
 from __future__ import annotations
 
-import pytest
-
 from larch.core.base.shape import Placement
 from larch.core.things.organisers.box import WordBox
 from larch.core.things.organisers.connector import Connector
-from larch.core.things.papers.sheet import Sheet
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
-    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
+from tests.samples import sheet
 
 
 def test_a_press_beside_a_box_grows_a_joined_neighbour_and_a_drag_joins_another(hand: Hand) -> None:

@@ -2,24 +2,10 @@
 
 from __future__ import annotations
 
-import pytest
 from PyQt6.QtTest import QTest
 
-from larch.core.base.shape import Placement
-from larch.core.things.papers.sheet import Sheet
-from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand, move
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
-    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
+from tests.samples import sheet
 
 
 def test_a_ring_selects_what_has_its_middle_inside(hand: Hand) -> None:

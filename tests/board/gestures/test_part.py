@@ -18,20 +18,7 @@ from larch.core.things.numbers.block import Block
 from larch.core.things.organisers.table import Table
 from larch.core.things.pictures.picture import Picture
 from larch.core.things.time.clock import RADIUS, Clock
-from larch.desk.window import Window
-from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def place(hand: Hand, id: str) -> tuple[float, float]:
-    at = hand.thing(id).placement
-    return (round(at.x, 3), round(at.y, 3))
+from tests.board.test_tools import Hand, place
 
 
 def test_the_trim_marks_of_a_picture_trim_it(hand: Hand) -> None:

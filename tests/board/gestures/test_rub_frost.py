@@ -8,20 +8,7 @@ from PyQt6.QtCore import Qt
 from larch.core.base.shape import Placement
 from larch.core.things.pictures.frost import Frost
 from larch.core.things.words.text import Text
-from larch.desk.window import Window
-from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
-
-
-def place(hand: Hand, id: str) -> tuple[float, float]:
-    at = hand.thing(id).placement
-    return (round(at.x, 3), round(at.y, 3))
+from tests.board.test_tools import Hand, place
 
 
 def test_frost_is_rubbed_off_at_the_board_and_by_the_eraser_at_the_desk(hand: Hand) -> None:

@@ -54,11 +54,6 @@ class Fingers:
 
 
 @pytest.fixture
-def hand(window) -> Hand:  # type: ignore[no-untyped-def]
-    return Hand(window)
-
-
-@pytest.fixture
 def fingers(hand: Hand) -> Fingers:
     hand.window.ledge.take("select")
     return Fingers(hand)

@@ -2,24 +2,17 @@
 
 from __future__ import annotations
 
-import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from larch.core.base.shape import Placement
 from larch.core.model.nibs import Pen
 from larch.core.things.words.text import Text
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
 from tests.samples import stroke
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def _lightness(hand: Hand, x: float, y: float) -> int:

@@ -5,15 +5,7 @@ from __future__ import annotations
 import pytest
 
 from larch.core.things.organisers.box import WordBox
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
 
 
 @pytest.mark.parametrize("shape", ["oval", "diamond", "round"])

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import pytest
-
 from larch.board.views.measure_labels import laid_out
 from larch.core.base.shape import Placement
 from larch.core.things.geometry.circle import Circle
@@ -11,11 +9,6 @@ from larch.core.things.geometry.polygon import polygon_on
 from larch.desk.window import Window
 from tests.board.test_surface import differing
 from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def picture(window: Window):  # type: ignore[no-untyped-def]

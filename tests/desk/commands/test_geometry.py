@@ -10,16 +10,10 @@ from larch.core.base.shape import Placement
 from larch.core.things.geometry.point import Point
 from larch.core.things.geometry.polygon import Polygon
 from larch.desk.finder.findable import findable
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
 from tests.desk.test_window import key
 
 KEYS = Qt.Key
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def test_keys_grow_turn_and_recolour_the_shape_in_hand(hand: Hand) -> None:

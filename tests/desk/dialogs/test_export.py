@@ -2,17 +2,9 @@
 
 from __future__ import annotations
 
-import pytest
-
 from larch.core.base.shape import Placement
 from larch.core.things.numbers.block import Block
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def test_what_lies_outside_is_said_before_anything_is_printed(hand: Hand) -> None:

@@ -9,15 +9,7 @@ from PyQt6.QtTest import QTest
 from larch.core.base.shape import Placement
 from larch.core.model.edit import Edit
 from larch.core.things.organisers.table import Table
-from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    made = Hand(window)
-    window.ledge.take("select")
-    return made
 
 
 def test_words_are_typed_into_cells_and_tab_goes_on(hand: Hand) -> None:

@@ -3,31 +3,21 @@
 from __future__ import annotations
 
 import pytest
-from PyQt6.QtCore import QMimeData, QPoint, Qt
+from PyQt6.QtCore import QMimeData, Qt
 from PyQt6.QtGui import QGuiApplication, QTextCursor
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QMenu
+from PyQt6.QtWidgets import QMenu
 
 from larch.core.base.shape import Placement
 from larch.core.things.words.note import Note
 from larch.core.things.words.rich import DISTANCES, Run
 from larch.core.things.words.text import Text
-from larch.desk.window import Window
-from tests.board.test_tools import Hand
+from tests.board.test_tools import Hand, click
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
 CONTROL = Qt.KeyboardModifier.ControlModifier
 KEYS = Qt.Key
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
-
-
-def click(button: QAbstractButton) -> None:
-    QTest.mouseClick(button, LEFT, NONE, QPoint(button.width() // 2, button.height() // 2))
 
 
 def typing(hand: Hand, thing: Text | Note):  # type: ignore[no-untyped-def]

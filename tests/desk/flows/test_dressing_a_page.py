@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QTextCursor
 from PyQt6.QtTest import QTest
@@ -10,16 +9,10 @@ from PyQt6.QtTest import QTest
 from larch.core.model.page import Page
 from larch.core.things.ink.ink import Ink
 from larch.core.things.words.rich import DISTANCES
-from larch.desk.window import Window
 from tests.board.test_tools import Hand
 from tests.samples import ring
 
 KEYS = Qt.Key
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
 
 
 def _put(hand: Hand, *things: object):  # type: ignore[no-untyped-def]

@@ -23,13 +23,6 @@ def hand(window: Window) -> Hand:
     return made
 
 
-@pytest.fixture
-def said(window: Window, monkeypatch: pytest.MonkeyPatch) -> list[str]:
-    heard: list[str] = []
-    monkeypatch.setattr(window.notice, "say", heard.append)
-    return heard
-
-
 def photograph(path: Path, width: int = 60, height: int = 40, sort: str = "png") -> Path:
     image = QImage(width, height, QImage.Format.Format_RGB32)
     image.fill(QColor("#2D6A8E"))

@@ -7,13 +7,12 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import QPoint
 
-from larch.core.base.shape import Placement
 from larch.core.media.store import store
 from larch.core.model.thing import media_of
 from larch.core.things.numbers.block import Block
-from larch.core.things.papers.sheet import Sheet
 from larch.desk.window import Window
 from tests.board.test_tools import Hand
+from tests.samples import sheet
 
 
 @pytest.fixture
@@ -21,13 +20,6 @@ def hand(window: Window) -> Hand:
     made = Hand(window)
     made.put()
     return made
-
-
-@pytest.fixture
-def said(window: Window, monkeypatch: pytest.MonkeyPatch) -> list[str]:
-    heard: list[str] = []
-    monkeypatch.setattr(window.notice, "say", heard.append)
-    return heard
 
 
 def test_a_sound_is_put_behind_a_thing_and_goes_into_the_file(hand: Hand, tmp_path: Path, said: list[str]) -> None:
@@ -78,10 +70,6 @@ def test_a_sound_plays_or_it_is_said_why_not(hand: Hand, said: list[str]) -> Non
     assert following.player is not None or said == ["This machine can't play sounds."]
     following.follow(f"sound:{'0' * 64}.wav")
     assert said[-1] == "The sound is missing."
-
-
-def sheet(x: float, y: float, w: float = 80, h: float = 60, **fields: object) -> Sheet:
-    return Sheet(placement=Placement(x, y), width=w, height=h, **fields)  # type: ignore[arg-type]
 
 
 def test_a_link_is_followed_at_the_board_even_on_a_locked_thing(hand: Hand) -> None:

@@ -2,27 +2,15 @@
 
 from __future__ import annotations
 
-import pytest
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton
 
 from larch.core.model.page import SIZES
-from larch.desk.window import Window
-from tests.board.test_tools import Hand
+from tests.board.test_tools import Hand, click
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
 KEYS = Qt.Key
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
-
-
-def click(button: QAbstractButton) -> None:
-    QTest.mouseClick(button, LEFT, NONE, QPoint(button.width() // 2, button.height() // 2))
 
 
 def test_a_new_page_has_the_paper_and_size_of_the_one_before(hand: Hand) -> None:

@@ -22,13 +22,6 @@ def hand(window: Window) -> Hand:
     return made
 
 
-@pytest.fixture
-def said(window: Window, monkeypatch: pytest.MonkeyPatch) -> list[str]:
-    heard: list[str] = []
-    monkeypatch.setattr(window.notice, "say", heard.append)
-    return heard
-
-
 def test_what_is_kept_is_found_on_the_shelf_in_another_lesson(hand: Hand, qtbot: object) -> None:
     window = hand.window
     hand.put(Sheet(placement=Placement(300, 200)), Text(text="answer", placement=Placement(320, 220)))

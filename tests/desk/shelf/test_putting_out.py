@@ -6,23 +6,13 @@ import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QColor
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QColorDialog
+from PyQt6.QtWidgets import QColorDialog
 
-from larch.desk.window import Window
-from tests.board.test_tools import Hand
+from tests.board.test_tools import Hand, click
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
 KEYS = Qt.Key
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
-
-
-def click(button: QAbstractButton) -> None:
-    QTest.mouseClick(button, LEFT, NONE, QPoint(button.width() // 2, button.height() // 2))
 
 
 def test_a_paper_is_tapped_on_the_shelf_and_its_line_height_typed(hand: Hand, monkeypatch: pytest.MonkeyPatch) -> None:

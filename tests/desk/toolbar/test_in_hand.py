@@ -15,20 +15,11 @@ from larch.desk.finder.findable import findable
 from larch.desk.toolbar.chip import Chip
 from larch.desk.window import Window
 from larch.services.settings import load_settings
-from tests.board.test_tools import Hand
+from tests.board.test_tools import Hand, click
 from tests.samples import ring, stroke
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
-
-
-@pytest.fixture
-def hand(window: Window) -> Hand:
-    return Hand(window)
-
-
-def click(button: QAbstractButton) -> None:
-    QTest.mouseClick(button, LEFT, NONE, QPoint(button.width() // 2, button.height() // 2))
 
 
 def choice(window: Window, name: str) -> QAbstractButton:
