@@ -36,11 +36,13 @@ class View:
     """Paints one kind. The painter is in page coordinates, already antialiasing.
 
     margin: how far badges and letters reach beyond the thing's own box, page units.
+    shown_below: how far the facts that it shows reach below its box, page units.
     needs_numpy: it can't paint before NumPy has been imported, which is done after the first paint.
     """
 
     kind: ClassVar[type[Thing]]
     margin: ClassVar[float] = 2.0
+    shown_below: ClassVar[float] = 0.0
     needs_numpy: ClassVar[bool] = False
 
     def waits(self, thing: Thing) -> bool:
@@ -61,7 +63,8 @@ class View:
 
     def hang(self, thing: Thing) -> Box:
         """The box below which a tag may hang without covering what the thing shows."""
-        return self.box(thing)
+        box = self.box(thing)
+        return box._replace(y1=box.y1 + self.shown_below) if self.shown_below and thing.shown else box
 
     def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
         return thing.touches(x, y, slack)

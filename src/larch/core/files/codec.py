@@ -141,8 +141,8 @@ def page_to_json(page: Page, things: bool = True) -> bytes:
     return msgspec.json.encode({**fields, **{name: Raw(value) for name, value in page.extra}})
 
 
-def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
-    """Reads a page. Raises CodecError if it is no page; says in `losses` which things had to be left out."""
+def _read_page(data: bytes) -> tuple[_RawPage, Fields]:
+    """A page whose things are not decoded yet, and its fields as they stand. Raises CodecError if it is no page."""
     try:
         fields: Fields = _fields_decoder.decode(data)
         raw = _raw_page(data, fields)
@@ -150,6 +150,12 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
         raise CodecError(str(error)) from error
     if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
         raise CodecError("a page must have a size")
+    return raw, fields
+
+
+def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
+    """Reads a page. Raises CodecError if it is no page; says in `losses` which things had to be left out."""
+    raw, fields = _read_page(data)
     lost = [] if losses is None else losses
     return _page_of(raw, fields, lost)
 
@@ -157,13 +163,7 @@ def page_from_json(data: bytes, losses: list[str] | None = None) -> Page:
 def page_later(data: bytes, id: str, losses: list[str]) -> Slot:
     """A page that is made when it is first wanted. What can be wrong with it is found out at once: raises CodecError if it
     is no page; says in `losses` which things will be left out."""
-    try:
-        fields: Fields = _fields_decoder.decode(data)
-        raw = _raw_page(data, fields)
-    except (msgspec.MsgspecError, RecursionError) as error:
-        raise CodecError(str(error)) from error
-    if not (0 < raw.unit <= 1e6 and all(1 <= side <= 1e6 for side in raw.size)):
-        raise CodecError("a page must have a size")
+    raw, _fields = _read_page(data)
     for thing in (*raw.things, *(thing for kept in raw.setouts for thing in kept.things)):
         try:
             _tag_decoder.decode(thing)

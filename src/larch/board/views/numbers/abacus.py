@@ -9,7 +9,6 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import NEEDLE, PAPER, colour, tint
 from larch.board.views.base import View, badge, words
-from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.abacus import BEAD, EDGE, FOOT, GAP, HEAD, WIDE, Abacus
@@ -22,6 +21,7 @@ BESIDE = 20.0  # from the frame to the middle of the value
 class AbacusView(View):
     kind: ClassVar[type[Thing]] = Abacus
     margin: ClassVar[float] = 44.0
+    shown_below: ClassVar[float] = BESIDE + 28
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Abacus)
@@ -51,11 +51,6 @@ class AbacusView(View):
         place = 10 ** (len(thing.counts) - 1 - rod)
         size = 32.0 if place < 10_000 else 22.0
         words(painter, QPointF(x, frame.y1 + FOOT / 2), f"{place:,}".replace(",", "\u2009"), NEEDLE, size)
-
-    def hang(self, thing: Thing) -> Box:
-        """With the badges below it, which a tag must not cover."""
-        box = self.box(thing)
-        return box._replace(y1=box.y1 + BESIDE + 28) if thing.shown else box
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Abacus)

@@ -20,6 +20,7 @@ BELOW = 24.0  # from the block to the middle of its value
 
 class BlockView(View):
     kind: ClassVar[type[Thing]] = Block
+    shown_below: ClassVar[float] = BELOW + 18
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Block)
@@ -45,10 +46,6 @@ class BlockView(View):
     def reach(self, thing: Thing, page: Page) -> Box:
         box = super().reach(thing, page)
         return box.grown(BELOW + 24) if thing.shown else box
-
-    def hang(self, thing: Thing) -> Box:
-        box = self.box(thing)
-        return box._replace(y1=box.y1 + BELOW + 18) if thing.shown else box
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Block)

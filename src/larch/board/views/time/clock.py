@@ -10,7 +10,6 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, PAPER, SOFT, colour
 from larch.board.views.base import View, badge, words
-from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.time.clock import HOUR_TIP, MINUTE_TIP, RADIUS, Clock, time_text
@@ -23,6 +22,7 @@ BELOW = 30.0  # from the face to the middle of the time in figures
 class ClockView(View):
     kind: ClassVar[type[Thing]] = Clock
     margin: ClassVar[float] = 60.0
+    shown_below: ClassVar[float] = BELOW + 28
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Clock)
@@ -56,11 +56,6 @@ class ClockView(View):
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(NEEDLE)
         painter.drawEllipse(QPointF(0, 0), 9, 9)
-
-    def hang(self, thing: Thing) -> Box:
-        """With the badges below it, which a tag must not cover."""
-        box = self.box(thing)
-        return box._replace(y1=box.y1 + BELOW + 28) if thing.shown else box
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Clock)
