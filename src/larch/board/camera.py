@@ -46,3 +46,12 @@ def fitting(box: Box, width: float, height: float, margin: float = 0.0) -> Camer
     scale = min(LARGEST, max(SMALLEST, scale))
     x, y = box.centre
     return Camera(scale, round(width / 2 - x * scale), round(height / 2 - y * scale))
+
+
+def shown_beside(camera: Camera, box: Box, free: Box) -> Camera:
+    """The camera moved as little as is needed to show a box of the view in a free part of it; as it is where it can't."""
+    if box.width > free.width or box.height > free.height:
+        return camera
+    dx = max(0.0, free.x0 - box.x0) - max(0.0, box.x1 - free.x1)
+    dy = max(0.0, free.y0 - box.y0) - max(0.0, box.y1 - free.y1)
+    return camera.panned(round(dx), round(dy)) if dx or dy else camera

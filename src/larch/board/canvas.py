@@ -25,7 +25,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
-from larch.board.camera import Camera, fitting
+from larch.board.camera import Camera, fitting, shown_beside
 from larch.board.dependents import dependents
 from larch.board.layers import AT_ONCE
 from larch.board.media.arrivals import arrivals
@@ -35,7 +35,7 @@ from larch.board.qt_pointer import from_mouse, from_tablet, from_touch
 from larch.board.stage import PageStage
 from larch.board.timers import timer
 from larch.board.views import view_of
-from larch.core.base.shape import Point, union
+from larch.core.base.shape import Box, Point, union
 from larch.core.model.capabilities import WorksLocked
 from larch.core.model.thing import media_of
 from larch.core.session.session import Session
@@ -197,18 +197,34 @@ class Canvas(PageStage):
         self._refresh()
 
     def whole_page(self) -> None:
-        self.look(fitting(self.page.printed(), self.width(), self.height()), fitted=True)
+        self.look(self._fitting(self.page.printed()), fitted=True)
         self._settle_now()
+
+    def _fitting(self, box: Box, margin: float = 0.0) -> Camera:
+        free = self.free()
+        return fitting(box, free.width, free.height, margin).panned(free.x0, free.y0)
+
+    def cover(self, **edges: int) -> None:
+        """Told how much of the view a drawer or card covers at an edge (left, top, right, below): the page makes room, so
+        that what is being worked at stays seen."""
+        covered = self.covered._replace(**edges)
+        if covered == self.covered:
+            return
+        self.covered = covered
+        if self._fitted:
+            self.whole_page()
+        elif self.selection:
+            self.look(shown_beside(self.camera, chrome.frame(self.things(), self.camera), self.free()))
 
     def true_size(self) -> None:
         """100 %: one page unit to a pixel, about the middle of the view."""
-        self.zoom_by(1 / self.camera.scale, (self.width() / 2, self.height() / 2))
+        self.zoom_by(1 / self.camera.scale, self.free().centre)
         self._settle_now()
 
     def whole_extent(self) -> None:
         """Everything on the page, also what lies beyond its printed part."""
         boxes = [view_of(thing).box(thing) for thing in self.page.things]
-        self.look(fitting(union([self.page.printed(), *boxes]), self.width(), self.height(), 20))
+        self.look(self._fitting(union([self.page.printed(), *boxes]), 20))
         self._settle_now()
 
     def _settle_now(self) -> None:
@@ -326,7 +342,10 @@ class Canvas(PageStage):
         self.menu_wanted.emit(event.globalPos())
 
     def focusNextPrevChild(self, onwards: bool) -> bool:
-        """Tab goes through the things of the page; after the last one it leaves the canvas."""
+        """Tab goes through the things of the page; after the last one it leaves the canvas. In what lies on the canvas (a
+        card, the tag) it goes from one control to the next."""
+        if not self.hasFocus():
+            return super().focusNextPrevChild(onwards)
         touchable = [
             t for t in self.page.things if not (t.hidden or (self.at_board and t.locked and not isinstance(t, WorksLocked)))
         ]

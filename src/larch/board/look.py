@@ -106,5 +106,21 @@ def _drawing(name: str, shade: str) -> QSvgRenderer:
 
 @cache
 def icon(name: str, shade: str = hues.NEEDLE, faded: str = "#A9AFA8") -> QIcon:
-    """One of the shipped line icons, in one colour; faded where disabled."""
+    """One of the shipped line icons, in one colour; faded where disabled. "hue lake" is a round of that colour."""
+    if name.startswith("hue "):
+        return hue_icon(name.removeprefix("hue "))
     return QIcon(_LineIcon(name, shade, faded))
+
+
+@cache
+def hue_icon(hue: str) -> QIcon:
+    """A round of a colour, for menus and lists that name it as well."""
+    picture = QPixmap(22, 22)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(colour(hue))
+    painter.drawEllipse(2, 2, 18, 18)
+    painter.end()
+    return QIcon(picture)

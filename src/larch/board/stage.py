@@ -45,6 +45,15 @@ class Offer(NamedTuple):
     drop: Callable[[], None]
 
 
+class Covered(NamedTuple):
+    """Pixels along the edges of the view that drawers and cards cover."""
+
+    left: int = 0
+    top: int = 0
+    right: int = 0
+    below: int = 0
+
+
 class PageStage(PageLayers):
     """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
@@ -68,7 +77,7 @@ class PageStage(PageLayers):
         self.selection: tuple[str, ...] = ()
         self.at_board = False
         self.editing = False  # something is being typed on the page
-        self.covered_below = 0  # pixels at the foot of the view that the shelf covers
+        self.covered = Covered()
         self.handle_focus = ""
         self.edit_at: Point | None = None  # where a thing was pressed to open its editor
         self.opened = ""  # the group that is open, whose members are chosen one by one
@@ -102,6 +111,11 @@ class PageStage(PageLayers):
         self._refresh()
         self._describe()
         self.viewed.emit()
+
+    def free(self) -> Box:
+        """The part of the view that nothing covers, in pixels."""
+        left, top, right, below = self.covered
+        return Box(left, top, max(left + 1, self.width() - right), max(top + 1, self.height() - below))
 
     def things(self) -> tuple[Thing, ...]:
         """The selected things."""

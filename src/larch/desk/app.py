@@ -110,7 +110,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
         print(f"larch: {error}", file=sys.stderr)
         return 2
     window = Window(work)
-    window.show()
+    window.open_on_screen()
     in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
     Quiet(window)
     log.watch_threads()

@@ -37,6 +37,9 @@ QLineEdit:focus, QSpinBox:focus, QComboBox:focus {{ border: 2px solid {GOLD}; pa
   min-height: 24px; }}
 #fact[readOnly="false"] {{ border-bottom: 1px dotted #8C968F; border-radius: 0; }}
 #fact:focus {{ border: 2px solid {GOLD}; border-radius: 6px; padding: 1px 3px; }}
+#wish {{ padding: 2px 8px; min-height: 24px; }}
+#wish:focus {{ padding: 1px 7px; }}
+#head {{ color: {NEEDLE_SOFT}; font-size: 13px; font-weight: 600; padding: 8px 0 2px 0; border-bottom: 1px solid {HAIR}; }}
 #factlist {{ border: 1px solid transparent; border-bottom: 1px dotted #8C968F; border-radius: 0; background: transparent;
   padding: 2px 4px; min-height: 24px; font-weight: 600; }}
 #factlist:focus {{ border: 2px solid {GOLD}; border-radius: 6px; padding: 1px 3px; }}

@@ -7,17 +7,20 @@ from functools import partial
 from typing import TYPE_CHECKING, Any
 
 import msgspec
-from PyQt6.QtCore import QEvent, QObject, QPoint, Qt, QTimer
+from PyQt6.QtCore import QEvent, QObject, QPoint, QRect, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QPaintEvent, QResizeEvent
-from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QLabel, QMenu, QMenuBar, QPushButton, QWidget
+from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.free_place import freest
+from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.session.session import Session
 from larch.desk.cards.message_bar import Notice
 from larch.desk.context import Context
 from larch.desk.drawers import Drawers
 from larch.desk.files import Files
+from larch.desk.heading import Heading
 from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
 from larch.desk.shelf.putting_out import PuttingOut
@@ -36,6 +39,8 @@ DIRECTIONS = {
     "right": QBoxLayout.Direction.LeftToRight,
 }
 SHELF_HEIGHT = 172
+ROOMY = (1400, 880)  # a screen smaller than this is filled
+FRAME = (8, 40)  # about what a window manager adds round a window, in pixels
 MENUS = (N_("Lesson"), N_("Edit"), N_("Page"), N_("Put out"), N_("Geometry"), N_("View"), N_("Help"))
 
 
@@ -44,6 +49,7 @@ class Window(Drawers):
         super().__init__()
         self.settings: Settings = load_settings()
         self.at_board = False
+        self._state_before = Qt.WindowState.WindowNoState
         self._filled: set[str] = set()  # menus
         self.context = Context(self)
         self.pages = Pages(self.context)
@@ -60,7 +66,7 @@ class Window(Drawers):
         self._lay.setSpacing(0)
         self._lay.addWidget(self.canvas, 1)
         self._lay.addWidget(self.ledge)
-        self.notice = Notice(self.room)
+        self.notice = Notice(self, self._notice_bar, self._notice_place)
         self.files = Files(self.context, work)
         self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still
@@ -107,9 +113,9 @@ class Window(Drawers):
             menu = self.menus.addMenu(labels[name])
             assert menu is not None
             menu.aboutToShow.connect(partial(self._fill_menu, menu, name))
-        self.heading = QLabel(bar)
+        self.heading = Heading(bar)
         self.heading.setObjectName("title")
-        switch = QWidget(bar)
+        switch = self._switch = QWidget(bar)
         pair = QHBoxLayout(switch)
         pair.setContentsMargins(2, 2, 2, 2)
         pair.setSpacing(0)
@@ -139,6 +145,7 @@ class Window(Drawers):
         self.ledge.choices_wanted.connect(self.hand.toggle_choices)
         self.ledge.turned.connect(self.turn)
         self.ledge.pressed.connect(self.run)
+        self.ledge.desk.tapped.connect(lambda: self.notice.say(_("Hold that button for a moment to go back to the Desk.")))
 
     def take(self, work: OpenLesson) -> None:
         """Another lesson takes the place of this one."""
@@ -197,15 +204,23 @@ class Window(Drawers):
             fill_recent(self.context, menu)
 
     def _selection_menu(self, menu: QMenu) -> None:
-        """What the selection can do, at the end of the Edit menu; made anew each time."""
+        """What the selection can do, as one entry of the Edit menu; made anew each time."""
         for old in [a for a in menu.actions() if a.property("selection")]:
             menu.removeAction(old)
-        from larch.core.model.action import actions_for
-        from larch.desk.action_menu import add_actions
+        things = self.canvas.things()
+        if not things:
+            return
+        from larch.core.base.words import many
+        from larch.desk.action_menu import selection_menu
 
-        offered = actions_for(self.canvas.page, self.canvas.things())
-        for entry in add_actions(menu, self.canvas, [a for a in offered if a.name != "delete"], keys=True):
-            entry.setProperty("selection", True)
+        within = selection_menu(menu, self.canvas, lambda: self.facts.want(True), keys=True)
+        label = things[0].label(self.canvas.page) if len(things) == 1 else many("1 thing", "{n} things", len(things))
+        within.setTitle(label.replace("&", "&&"))
+        entries = menu.actions()
+        before = next((a for a in entries if a.objectName() == "select all"), None)
+        entry = menu.insertMenu(before, within)
+        assert entry is not None
+        entry.setProperty("selection", True)
 
     def refresh_commands(self, anew: bool = False) -> None:
         """Enables what can be done now; with `anew` also where no command was made yet."""
@@ -220,7 +235,7 @@ class Window(Drawers):
     def _menu(self, at: QPoint) -> None:
         if self.canvas.selection:
             self.tag.refresh()
-            self.tag.menu().exec(at)
+            self.tag.open_menu(at)
 
     # Pages
 
@@ -254,7 +269,7 @@ class Window(Drawers):
     def refresh_title(self) -> None:
         title = self.session.lesson.title or (self.files.path.stem if self.files.path else _("New lesson"))
         mark = " •" if self.files.modified else ""
-        self.heading.setText(title + mark)
+        self.heading.show_title(title, mark)
         self.heading.setToolTip(_("has changes that are not saved yet; they are kept all the same") if mark else "")
         self.setWindowTitle(f"{title}{mark} — Larch")
 
@@ -311,6 +326,7 @@ class Window(Drawers):
         if on:
             self.shelf.open()
             self.shelf.search.setFocus()
+            self.shelf.search.selectAll()
         else:
             self.shelf.hide()
             self.canvas.setFocus()
@@ -319,45 +335,93 @@ class Window(Drawers):
     def _place_overlays(self) -> None:
         """Shelf above the ledge, spread over the page, notice on top."""
         page = self.canvas.geometry()
-        below = 0
+        covered = 0
         if self.shows("shelf"):
             top = page.y() if self.ledge.edge == "top" else page.bottom() + 1 - SHELF_HEIGHT
             self.shelf.setGeometry(page.x(), top, page.width(), SHELF_HEIGHT)
-            below = 0 if self.ledge.edge == "top" else SHELF_HEIGHT
-        if self.canvas.covered_below != below:
-            self.canvas.covered_below = below
-            if "facts" in self.__dict__:
-                self.facts.refresh()
-            if "tag" in self.__dict__:
-                self.tag.place()
+            covered = SHELF_HEIGHT
+        above = self.ledge.edge == "top"
+        self.canvas.cover(top=covered if above else 0, below=0 if above else covered)
+        if "facts" in self.__dict__:
+            self.facts.refresh()
+        if "tag" in self.__dict__:
+            self.tag.place()
         if "spread" in self.__dict__:
             self.spread.setGeometry(page)
         self.notice.place()
         if self.ledge.edge == "float":
             self.ledge.float_to(self.ledge.pos())
 
+    def _notice_bar(self) -> QRect:
+        """Where a notice lies: between the menus and the switch, or at the top of the page where there is no bar."""
+        if self.top_bar.isVisibleTo(self):
+            left = self.menus.sizeHint().width() + 16
+            right = self._switch.mapTo(self, QPoint(0, 0)).x() - 12
+            return QRect(left, 0, max(260, right - left), self.top_bar.height())
+        page = self.canvas.geometry()
+        return QRect(page.x() + 20, page.y() + 8, page.width() - 40, 60)
+
+    def _notice_place(self, width: int, height: int) -> QRect | None:
+        """At the Board: where the page is empty and no hand is."""
+        if self.top_bar.isVisibleTo(self):
+            return None
+        free = self.canvas.free().grown(-10)
+        seen = self.canvas.things_in(self.canvas.seen())
+        boxes = [(self.canvas.camera.box_to_view(self.canvas.surface.index.boxes[t.id]), 1.0) for t in seen
+                 if t.id in self.canvas.surface.index.boxes]  # fmt: skip
+        if "tag" in self.__dict__ and self.tag.isVisible():
+            at = self.tag.geometry()
+            boxes.append((Box(at.left(), at.top(), at.right(), at.bottom()), 4.0))
+        xs = (free.centre[0] - width / 2, free.x0, free.x1 - width)
+        places = [Box(x, y, x + width, y + height) for y in (free.y0, free.y1 - height, free.centre[1]) for x in xs]
+        found = freest(places, boxes, free)
+        if found is None:
+            return None
+        corner = self.canvas.mapTo(self, QPoint(round(found.x0), round(found.y0)))
+        return QRect(corner.x(), corner.y(), width, height)
+
     # Desk and Board
+
+    def open_on_screen(self) -> None:
+        """Shows the window at a size that its screen has, frame included."""
+        screen = self.screen()
+        if screen is None:
+            self.show()
+            return
+        room = screen.availableGeometry()
+        self.resize(min(round(room.width() * 0.86), 1500), min(round(room.height() * 0.86), 950))
+        if room.width() < ROOMY[0] or room.height() < ROOMY[1]:
+            self.resize(room.width() - FRAME[0], room.height() - FRAME[1])
+            self.move(room.topLeft())
+            self.showMaximized()
+        else:
+            self.show()
 
     def go_to_board(self) -> None:
         """The room sees the page and the ledge, and nothing else."""
         self.finish_typing()
+        if not self.at_board:
+            self._state_before = self.windowState() & ~Qt.WindowState.WindowFullScreen
         self.at_board = self.canvas.at_board = True
         self.canvas.select(())
         self.top_bar.hide()
         self.ledge.set_large(True)
         self._modes.buttons()[1].setChecked(True)
-        self.showFullScreen()
+        self.setWindowState(self._state_before | Qt.WindowState.WindowFullScreen)
         if "facts" in self.__dict__:
             self.facts.refresh()
         self.canvas.setFocus()
 
     def go_to_desk(self) -> None:
+        """The window is as it was before the Board."""
         self.at_board = self.canvas.at_board = False
         self.canvas.select(())
         self.top_bar.show()
         self.ledge.set_large(False)
         self._modes.buttons()[0].setChecked(True)
-        self.showNormal()
+        self.setWindowState(self._state_before)
+        if "facts" in self.__dict__:
+            self.facts.refresh()
         self.canvas.setFocus()
 
     # Events

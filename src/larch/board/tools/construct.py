@@ -34,6 +34,7 @@ class ConstructTool(Tool):
 
     def __init__(self) -> None:
         self.mode = "segment"
+        self.family = ""  # the one that is looked through, "" for that of the mode
         self.hue = "lake"
         self.numbers: dict[str, float] = {}
         self.picks: list[Pick] = []

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, register
+from larch.core.model.action import Action, Fold, Things, ids_of, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.words.rich import DISTANCES, STEP, Lettered, spread
+
+LETTERING = Fold("lettering", N_("type and lines"), "type")
 
 
 def _all_lettered(page: Page, things: Things) -> bool:
@@ -31,6 +33,7 @@ def _action(name: str, label: Callable[[], str], icon: str, rank: int, change: C
         _each(label, change),
         _all_lettered,
         rank=rank,
+        fold=LETTERING if rank > 60 else None,
         words=N_("text letters words type"),
     )
 
@@ -53,7 +56,16 @@ def _toggle(field: str, label: Callable[[], str], icon: str, rank: int) -> Actio
 
         return Edit(label(), page, page.changing(ids_of(things), change))
 
-    return Action(field, lambda p, ts: label(), icon, run, _all_lettered, rank=rank, words=N_("text letters words type"))
+    return Action(
+        field,
+        lambda p, ts: label(),
+        icon,
+        run,
+        _all_lettered,
+        rank=rank,
+        fold=LETTERING if rank > 60 else None,
+        words=N_("text letters words type"),
+    )
 
 
 def _reads(metres: int) -> Callable[[], str]:

@@ -7,7 +7,15 @@ from typing import Any, NamedTuple
 
 from msgspec import Struct
 
+from larch.core.base.words import N_
+
 MINUS = "−"
+PARTS = {
+    "measures": N_("measures"),
+    "looks": N_("looks"),
+    "place": N_("place"),
+    "doing": N_("doing"),
+}
 
 
 class Told(NamedTuple):
@@ -26,7 +34,7 @@ class Fact(Struct, frozen=True):
     that are shown together ("sides"); "" if it can't be shown.
     set: given what a person typed, the changed thing or page, or a `Told`; raises ValueError with one sentence.
     options: what can be chosen instead of typed, as (what `set` is given, what a person reads). hint: shown where nothing is
-    typed yet.
+    typed yet. part: one of PARTS, where it isn't the one that follows from the rest.
     """
 
     name: str
@@ -38,6 +46,12 @@ class Fact(Struct, frozen=True):
     set: Callable[[str], Any] | None = None
     options: tuple[tuple[str, str], ...] = ()
     hint: str = ""
+    part: str = ""
+
+    def group(self) -> str:
+        """Among what it belongs: a wish (nothing is known yet, something can be typed) to "doing", a choice to "looks"."""
+        wish = self.set is not None and self.value == "" and not self.text and not self.options
+        return self.part or ("doing" if wish else "looks" if self.options else "measures")
 
     def plain(self) -> dict[str, Any]:
         """The fact as `larch facts --json` prints it."""

@@ -156,9 +156,10 @@ def scale_facts(page: Page) -> Iterator[Fact]:
 
     yield Fact("scale", scale_text(page), text=scale_text(page), label=_("scale"),
                set=lambda typed: page.replace(scale=read_scale(typed, page)))  # fmt: skip
-    places = tuple((str(n), number_text(1 / 3, n)) for n in range(5))
-    yield Fact("places", str(page.scale.places), text=str(page.scale.places), label=_("decimals"), options=places,
+    choices = tuple((str(n), number_text(1 / 3, n)) for n in range(5))
+    places = page.scale.places
+    yield Fact("places", str(places), text=str(places), label=_("decimals"), options=choices, part="measures",
                set=lambda typed: with_scale(places=min(MOST_PLACES, max(0, int(read_number(typed))))))  # fmt: skip
     kinds = (("decimals", _("as decimals")), ("exact", _("exact: √2, 1/3, 5π")))
     yield Fact("values", "exact" if page.scale.exact else "decimals", text="", label=_("values"), options=kinds,
-               set=lambda typed: with_scale(exact=typed == "exact"))  # fmt: skip
+               part="measures", set=lambda typed: with_scale(exact=typed == "exact"))  # fmt: skip

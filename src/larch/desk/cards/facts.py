@@ -6,166 +6,65 @@ from collections.abc import Sequence
 
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import (
-    QComboBox,
-    QFrame,
-    QGridLayout,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QScrollArea,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
-from larch.board.look import icon
 from larch.board.ticking import at_present
 from larch.core.actions.arrange.arrange import recolour, show_fact, shown_on, total
 from larch.core.actions.arrange.common_facts import common_facts
-from larch.core.base.hues import GOLD_TEXT, HUES, is_hex
+from larch.core.base.hues import HUES
 from larch.core.base.words import _, many
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, Told
+from larch.core.model.fact import PARTS, Fact, Told
 from larch.core.model.page import Page
 from larch.core.model.page_facts import page_facts
 from larch.core.model.thing import Thing
-from larch.desk.style import lift
-from larch.desk.toolbar.buttons import HueButton, hue_icon, icon_button
-
-WIDTH = 288
-MIX = "mix"  # chosen in a list of colours, it opens the dialog in which one is mixed
+from larch.desk.cards.docked import Docked
+from larch.desk.cards.fact_row import FactRow
+from larch.desk.toolbar.buttons import HueButton, icon_button
 
 
-class FactRow:
-    """One fact: its label, its value to be read or typed, and an eye where it can be shown on the page."""
-
-    def __init__(self, card: FactsCard, fact: Fact, grid: QGridLayout, row: int) -> None:
-        self.card = card
-        self.name = fact.name
-        self.label = QLabel(fact.label, card)
-        self.label.setMaximumWidth(150)
-        self.label.setToolTip(fact.label if len(fact.label) > 20 else "")
-        self.label.setObjectName("soft")
-        self.value = QLineEdit(card)
-        self.value.setObjectName("fact")
-        self.value.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.value.setReadOnly(fact.set is None)
-        self.value.setAccessibleName(fact.label)
-        if fact.set is None:
-            self.value.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.value.editingFinished.connect(self._typed)
-        grid.addWidget(self.label, row, 0)
-        self.list: QComboBox | None = None
-        if fact.options:
-            self.list = self._list_of(fact)
-            self.value.hide()
-        grid.addWidget(self.list or self.value, row, 1)
-        self.eye: QToolButton | None = None
-        if fact.badge:
-            self.eye = icon_button("eye", _("show {fact} on the page").format(fact=fact.label), card, 44, 22)
-            self.eye.setObjectName("eye")
-            self.eye.setCheckable(True)
-            self.eye.clicked.connect(lambda: card.toggle(self.name))
-            grid.addWidget(self.eye, row, 2)
-        self.show(fact, False)
-
-    def _list_of(self, fact: Fact) -> QComboBox:
-        made = QComboBox(self.card)
-        made.setObjectName("factlist")
-        made.setAccessibleName(fact.label)
-        made.setMaxVisibleItems(12)
-        for value, label in fact.options:
-            if value in HUES or is_hex(value):
-                made.addItem(hue_icon(value), label, value)
-            else:
-                made.addItem(label, value)
-        if any(value in HUES for value, _label in fact.options):
-            made.addItem(icon("palette"), _("mix a colour…"), MIX)
-        made.activated.connect(lambda index: self._chosen(str(made.itemData(index))))
-        return made
-
-    def _chosen(self, value: str) -> None:
-        if value != MIX:
-            self.card.set_fact(self.name, value)
-            return
-        from PyQt6.QtWidgets import QColorDialog
-
-        picked = QColorDialog.getColor(parent=self.card.window(), title=_("Mix a colour"))
-        if picked.isValid():
-            self.card.set_fact(self.name, picked.name())
-        else:
-            self.card.refresh()
-
-    def show(self, fact: Fact, shown: bool) -> None:
-        if self.list is not None:
-            where = next((i for i, (value, _label) in enumerate(fact.options) if value == fact.value), -1)
-            self.list.setCurrentIndex(where)
-            self.list.setPlaceholderText(fact.text)
-        self.value.setPlaceholderText(fact.hint)
-        if not self.value.isModified() and self.value.text() != fact.text:
-            self.value.setText(fact.text)
-            self.value.setCursorPosition(0)
-            self.value.setToolTip(fact.text if len(fact.text) > 18 else "")
-        if self.eye is not None:
-            self.eye.setChecked(shown)
-            self.eye.setIcon(icon("eye" if shown else "eye-off", GOLD_TEXT if shown else "#8A948E"))
-
-    def _typed(self) -> None:
-        if self.value.isModified():
-            typed = self.value.text()
-            self.value.setModified(False)
-            self.card.set_fact(self.name, typed)
-
-
-class FactsCard(QFrame):
+class FactsCard(Docked):
     """At the right edge; follows the selection in the same frame as a drag."""
+
+    side = "right"
+    wide = 348
 
     def __init__(self, canvas: Canvas) -> None:
         super().__init__(canvas)
-        self.canvas = canvas
         self.wanted = False
-        self.setObjectName("card")
         self.setAccessibleName(_("facts"))
-        lift(self)
         self._title = QLabel(self)
+        self._title.setWordWrap(True)
         self._title.setStyleSheet("font-size: 18px; font-weight: 600;")
-        self._sort = QLabel(self)
+        self._sort, self._said, self._trouble = (QLabel(self) for _k in range(3))
+        for label in (self._sort, self._said, self._trouble):
+            label.setWordWrap(True)
+            label.setTextFormat(Qt.TextFormat.PlainText)
         self._sort.setObjectName("soft")
-        self._sort.setWordWrap(True)
-        self._said = QLabel(self)
-        self._said.setWordWrap(True)
         self._said.setObjectName("soft")
-        self._trouble = QLabel(self)
-        self._trouble.setWordWrap(True)
         self._trouble.setStyleSheet("color: #A13325; font-weight: 600;")
         close = icon_button("x", _("close the facts"), self)
         close.clicked.connect(lambda: self.want(False))
         head = QHBoxLayout()
         head.addWidget(self._title, 1)
-        head.addWidget(close)
+        head.addWidget(close, 0, Qt.AlignmentFlag.AlignTop)
         self._area = QScrollArea(self)
         self._area.setWidgetResizable(True)
         self._area.setFrameShape(QFrame.Shape.NoFrame)
+        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._area.setStyleSheet("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }")
-        self._hues = QGridLayout()
-        self._hues.setSpacing(0)
+        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._body = QWidget()
         self._dots: list[HueButton] = []
-        for k, hue in enumerate(HUES):
-            dot = HueButton(hue, self, 44)
-            dot.clicked.connect(lambda _on=False, hue=hue: self._recolour(hue))
-            self._dots.append(dot)
-            self._hues.addWidget(dot, k // 5, k % 5)
         layout = QVBoxLayout(self)
-        layout.setContentsMargins(16, 8, 10, 12)
+        layout.setContentsMargins(16, 8, 6, 12)
         layout.setSpacing(4)
         layout.addLayout(head)
         layout.addWidget(self._sort)
+        layout.addWidget(self._area, 1)
         layout.addWidget(self._said)
         layout.addWidget(self._trouble)
-        layout.addWidget(self._area, 1)
-        layout.addLayout(self._hues)
         self._rows: list[FactRow] = []
         self._names: tuple[object, ...] = ()
         self.hide()
@@ -173,9 +72,12 @@ class FactsCard(QFrame):
         canvas.committed.connect(self.refresh)
         canvas.viewed.connect(self.refresh)
 
+    def parent_of_rows(self) -> QWidget:
+        return self._body
+
     def tick(self, ids: set[str]) -> None:
         """Things that run look different by now; what is being typed is left alone."""
-        typing = any(row.value.hasFocus() for row in self._rows)
+        typing = any(row.has_focus() for row in self._rows)
         if not typing and len(self.canvas.selection) == 1 and self.canvas.selection[0] in ids:
             self.refresh()
 
@@ -218,7 +120,7 @@ class FactsCard(QFrame):
 
     def refresh(self) -> None:
         """Shows the facts as they are now; rows are built anew only if there are others."""
-        if not self.wanted or self.canvas.at_board or (self.of_page() and self.canvas.tool_writes()):
+        if not self.wanted or self.canvas.at_board:
             self.hide()
             return
         facts = self.facts()
@@ -231,8 +133,9 @@ class FactsCard(QFrame):
         self._sort.setVisible(bool(sort))
         self._trouble.setVisible(bool(self._trouble.text()))
         self._said.setVisible(bool(self._said.text()))
-        listed = [fact for fact in facts if fact.name != "sort"]
-        names = (thing.id if thing else "", *((fact.name, fact.options) for fact in listed))
+        order = list(PARTS)
+        listed = sorted((fact for fact in facts if fact.name != "sort"), key=lambda fact: order.index(fact.group()))
+        names = (thing.id if thing else "", self.of_page(), *((fact.name, fact.options) for fact in listed))
         if names != self._names:
             self._build(listed)
             self._names = names
@@ -242,31 +145,76 @@ class FactsCard(QFrame):
         hue = thing.hue if thing else ""
         for dot in self._dots:
             dot.setChecked(dot.hue == hue)
-            dot.setVisible(not self.of_page())
         self.place()
         self.show()
 
     def _build(self, facts: list[Fact]) -> None:
-        body = QWidget()
-        grid = QGridLayout(body)
-        grid.setContentsMargins(0, 0, 4, 0)
-        grid.setVerticalSpacing(0)
-        grid.setHorizontalSpacing(6)
-        grid.setColumnStretch(1, 1)
-        self._rows = [FactRow(self, fact, grid, row) for row, fact in enumerate(facts)]
-        for row in range(len(facts)):
-            grid.setRowMinimumHeight(row, 36)
-        grid.setRowStretch(len(facts), 1)
-        for field in self._rows:
-            field.value.installEventFilter(self)
-        self._area.setWidget(body)
+        """The rows anew, in groups; the one that had the focus has it again."""
+        held = next((row.name for row in self._rows if row.has_focus()), "")
+        self._body = QWidget()
+        column = QVBoxLayout(self._body)
+        column.setContentsMargins(0, 0, 8, 0)
+        column.setSpacing(0)
+        self._rows, self._dots = [], []
+        parts = [fact.group() for fact in facts]
+        eyed = any(fact.badge for fact in facts)
+        part = ""
+        for k, fact in enumerate(facts):
+            if parts[k] != part:
+                part = parts[k]
+                if part in ("place", "doing") and "looks" not in parts:
+                    self._add_hues(column)
+                if len(set(parts)) > 1:
+                    self._head(column, part)
+                if part == "looks":
+                    self._add_hues(column, False)
+            row = FactRow(self, fact, eyed)
+            self._rows.append(row)
+            column.addWidget(row.box)
+        self._add_hues(column)
+        column.addStretch(1)
+        for row in self._rows:
+            row.value.installEventFilter(self)
+            if row.list is not None:
+                row.list.installEventFilter(self)
+        self._area.setWidget(self._body)
+        again = next((row for row in self._rows if row.name == held), None)
+        if again is not None:
+            again.focus()
+
+    def _head(self, column: QVBoxLayout, part: str) -> None:
+        head = QLabel(_(PARTS[part]), self._body)
+        head.setObjectName("head")
+        column.addWidget(head)
+
+    def _add_hues(self, column: QVBoxLayout, headed: bool = True) -> None:
+        """The colours, among the looks of what is selected; once."""
+        if self.of_page() or self._dots:
+            return
+        if headed:
+            self._head(column, "looks")
+        block = QWidget(self._body)
+        rows = QGridLayout(block)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(0)
+        for k, hue in enumerate(HUES):
+            dot = HueButton(hue, block, 44)
+            dot.clicked.connect(lambda _on=False, hue=hue: self._recolour(hue))
+            self._dots.append(dot)
+            rows.addWidget(dot, k // 5, k % 5)
+        rows.setColumnStretch(5, 1)
+        column.addWidget(block)
 
     def place(self) -> None:
-        height = self.canvas.height() - self.canvas.covered_below - 24
-        hues = 0 if self.of_page() else 100
-        wanted = 90 + hues + (37 if self.of_page() else 44) * max(2, len(self._rows)) + (0 if self._sort.isHidden() else 24)
-        self.setGeometry(self.canvas.width() - WIDTH - 14, 12, WIDTH, max(180, min(height, wanted)))
-        self.raise_()
+        body = self._body.sizeHint().height()
+        told = sum(label.heightForWidth(self.wide - 24) + 4 for label in (self._said, self._trouble) if not label.isHidden())
+        self.dock(84 + body + told + (0 if self._sort.isHidden() else self._sort.heightForWidth(self.wide - 24) + 4))
+
+    def take_focus(self) -> None:
+        """The keys go to the first field that can be filled in."""
+        first = next((row for row in self._rows if row.takes_focus()), None)
+        if first is not None:
+            first.focus()
 
     def set_fact(self, name: str, typed: str) -> None:
         """Changes the thing or the page so that the fact becomes what was typed, or says in one sentence why it can't."""
@@ -317,6 +265,9 @@ class FactsCard(QFrame):
         self.canvas.commit(recolour(self.canvas.page, self.canvas.things(), hue))
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(watched, QComboBox) and event is not None and event.type() == QEvent.Type.Wheel:
+            event.ignore()  # the card scrolls; a value is not changed in passing
+            return True
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
             if isinstance(watched, QLineEdit):
                 watched.setModified(False)

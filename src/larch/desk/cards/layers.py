@@ -7,10 +7,8 @@ from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QDropEvent, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractItemView,
-    QFrame,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QVBoxLayout,
@@ -29,8 +27,9 @@ from larch.core.model.action import toggle
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.desk.cards.docked import Docked
 from larch.desk.context import Context
-from larch.desk.style import lift
+from larch.desk.fields import Field
 from larch.desk.toolbar.buttons import icon_button
 
 WIDTH = 340
@@ -73,15 +72,14 @@ class Rows(QListWidget):
             self.reordered.emit(start, target)
 
 
-class LayersCard(QFrame):
+class LayersCard(Docked):
     """At the left edge of the page."""
+
+    wide = WIDTH
 
     def __init__(self, canvas: Canvas) -> None:
         super().__init__(canvas)
-        self.canvas = canvas
-        self.setObjectName("card")
         self.setAccessibleName(_("everything on the page, the topmost first"))
-        lift(self)
         self._filling = False
         self._shown: tuple[Thing, ...] = ()
         self._things: list[Thing] = []
@@ -93,7 +91,7 @@ class LayersCard(QFrame):
         head = QHBoxLayout()
         head.addWidget(self.title, 1)
         head.addWidget(close)
-        self.search = QLineEdit(self)
+        self.search = Field(self)
         self.search.setPlaceholderText(_("Find on this page"))
         self.search.setAccessibleName(_("find on this page"))
         self.search.setClearButtonEnabled(True)
@@ -132,7 +130,7 @@ class LayersCard(QFrame):
         if not self.isVisible():
             return
         self.raise_()
-        self.setGeometry(12, 12, WIDTH, self.canvas.height() - self.canvas.covered_below - 24)
+        self.dock()
         if self.canvas.page.things is not self._shown:
             self._fill()
         else:
@@ -241,7 +239,7 @@ class Row(QWidget):
         super().__init__(card.list)
         self.thing, self.page = thing, page
         self._picture: QPixmap | None = None
-        self.name = QLineEdit(thing.label(page), self)
+        self.name = Field(thing.label(page), self)
         self.name.setFrame(False)
         self.name.setStyleSheet(
             "border: none; background: transparent; padding: 2px; min-height: 0;"

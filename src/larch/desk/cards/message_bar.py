@@ -1,10 +1,13 @@
-"""A notice: one sentence at the top of the page, with a way out, that goes by itself."""
+"""A notice: one sentence with a way out, that goes by itself.
+
+At the Desk it lies in the top bar, at the Board where the page is empty.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QRect, Qt
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from larch.board.timers import timer
@@ -14,14 +17,20 @@ from larch.core.base.words import _
 class Notice(QFrame):
     SECONDS = 9
 
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(
+        self, parent: QWidget, bar: Callable[[], QRect], places: Callable[[int, int], QRect | None] | None = None
+    ) -> None:
+        """bar: where it lies; places: another place for its size, where there is no bar, or None."""
         super().__init__(parent)
+        self._bar = bar
+        self._places = places
         self.setObjectName("notice")
         self._text = QLabel(self)
         self._text.setWordWrap(True)
+        self._text.setTextFormat(Qt.TextFormat.PlainText)
         self._button = QPushButton(_("fine"), self)
         self._button.setMinimumHeight(36)
-        row = QHBoxLayout(self)
+        row = self._row = QHBoxLayout(self)
         row.setContentsMargins(16, 8, 10, 8)
         row.setSpacing(14)
         row.addWidget(self._text, 1)
@@ -49,13 +58,18 @@ class Notice(QFrame):
             self._timer.start(self.SECONDS * 1000)
 
     def place(self) -> None:
-        parent = self.parentWidget()
-        assert parent is not None
-        width = min(680, parent.width() - 40)
-        self.setFixedWidth(width)
+        """Between the menus and the switch at the Desk; at the Board where it covers least."""
+        bar = self._bar()
+        width = min(680, bar.width())
         self._text.setAlignment(Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft)
-        self.adjustSize()
-        self.move((parent.width() - width) // 2, 12)
+        self.setFixedWidth(width)
+        self.setMinimumHeight(0)
+        self._row.setContentsMargins(14, 2, 8, 2)
+        high = max(self.heightForWidth(width), 40)
+        if self._places is not None and (place := self._places(width, high)) is not None:
+            self.setGeometry(place)
+            return
+        self.setGeometry(bar.x() + (bar.width() - width) // 2, bar.y() + max(0, (bar.height() - high) // 2), width, high)
 
     def _pressed(self) -> None:
         self.hide()

@@ -3,31 +3,29 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QVBoxLayout
 
 from larch.board.canvas import Canvas
 from larch.board.timers import timer
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.figures.steps import Step, steps
+from larch.desk.cards.docked import Docked
 from larch.desk.context import Context
-from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
-WIDTH = 420
 PACE = 1100  # ms from one step to the next
 EVERYWHERE = Box(-1e6, -1e6, 1e6, 1e6)
 
 
-class StepsCard(QFrame):
+class StepsCard(Docked):
     """At the left edge. The page shows as much as the list says; closing it shows all again."""
 
-    def __init__(self, canvas: Canvas, parent: QWidget | None = None) -> None:
-        super().__init__(parent or canvas)
-        self.canvas = canvas
-        self.setObjectName("card")
+    wide = 400
+
+    def __init__(self, canvas: Canvas) -> None:
+        super().__init__(canvas)
         self.setAccessibleName(_("steps of the construction"))
-        lift(self)
         self.steps: list[Step] = []
         self.done = 0  # steps that are shown
         title = QLabel(_("Steps"), self)
@@ -76,8 +74,7 @@ class StepsCard(QFrame):
         """Reads the steps of the page and shows the list beside it."""
         self._fill()
         self.go(len(self.steps))
-        height = min(self.canvas.height() - 90, 120 + 44 * max(3, len(self.steps)))
-        self.setGeometry(12, 66, WIDTH, height)
+        self.dock(140 + 44 * max(3, len(self.steps)))
         self.show()
         self.raise_()
         self.list.setFocus()

@@ -8,12 +8,13 @@ from PyQt6.QtWidgets import QHBoxLayout, QMenu, QWidget
 
 from larch.board import chrome
 from larch.board.canvas import Canvas
-from larch.board.look import GOLD, HAIRLINE, PAPER, icon
+from larch.board.free_place import freest
+from larch.board.look import GOLD, HAIRLINE, PAPER
 from larch.board.views import view_of
-from larch.core.base.shape import union
+from larch.core.base.shape import Box, union
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
-from larch.desk.action_menu import add_actions
+from larch.desk.action_menu import selection_menu
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
@@ -34,6 +35,7 @@ class Tag(QWidget):
         self._row = QHBoxLayout(self)
         self._row.setSpacing(2)
         self._above = False
+        self._hangs = True  # whether it is right above or below the selection
         self._pin = 0.0  # where its thread hangs: under the middle of the selection
         self._made: tuple[object, ...] = ()
         self.actions_now: list[Action] = []
@@ -85,22 +87,29 @@ class Tag(QWidget):
             button.show()  # a child that comes while the strip is seen counts for its size only when shown
         if not self.canvas.at_board:
             more = icon_button("ellipsis", _("more"), self, size)
-            more.clicked.connect(lambda: self.menu().exec(more.mapToGlobal(QPoint(0, more.height()))))
+            more.clicked.connect(lambda: self.open_menu())
             self._row.addWidget(more)
             more.show()
         self.adjustSize()
 
     def menu(self) -> QMenu:
         """All actions of the selection."""
-        page, things = self.canvas.page, self.canvas.things()
-        menu = QMenu(self)
-        offered = actions_for(page, things)
-        add_actions(menu, self.canvas, [a for a in offered if a.board or not self.canvas.at_board])
-        menu.addSeparator()
-        facts = menu.addAction(icon("info"), _("facts"))
-        if facts is not None:
-            facts.triggered.connect(lambda: self.facts_wanted.emit())
-        return menu
+        return selection_menu(self, self.canvas, self.facts_wanted.emit)
+
+    def open_menu(self, at: QPoint | None = None) -> None:
+        """Opens the menu beside the selection, or at a place of the screen; neither thing nor top bar are covered."""
+        menu, window = self.menu(), self.canvas
+        size = menu.sizeHint()
+        corner = window.mapToGlobal(QPoint(0, 0))
+        room = Box(corner.x(), corner.y(), corner.x() + window.width(), corner.y() + window.height())
+        frame = chrome.frame(self.canvas.things(), self.canvas.camera).moved(corner.x(), corner.y())
+        x, y = (at.x(), at.y()) if at is not None else (frame.x1 + GAP, frame.y0)
+        tops = [max(room.y0, min(top, room.y1 - size.height())) for top in (y, frame.y0, frame.y1 - size.height())]
+        lefts = [x, x - size.width(), frame.x1 + GAP, frame.x0 - GAP - size.width(), room.x0, room.x1 - size.width()]
+        places = [Box(left, top, left + size.width(), top + size.height()) for left in lefts for top in tops]
+        found = freest(places, [(frame, 1.0)], room)
+        menu.exec(QPoint(int(found.x0), int(found.y0)) if found is not None else QPoint(int(x), int(y)))
+        menu.deleteLater()
 
     def place(self) -> None:
         """Hangs below the selection, or stands above it where there is no room."""
@@ -113,24 +122,61 @@ class Tag(QWidget):
         hang = union(view_of(thing).hang(thing) for thing in things)
         below = self.canvas.camera.box_to_view(hang)
         box = frame._replace(y0=min(frame.y0, below.y0), y1=max(frame.y1, below.y1))
-        width, height = self.sizeHint().width(), self.sizeHint().height()
-        if box.x1 < 0 or box.x0 > self.canvas.width() or box.y1 < 0 or box.y0 > self.canvas.height():
+        free = self.canvas.free().grown(-4)
+        if box.x1 < free.x0 or box.x0 > free.x1 or box.y1 < free.y0 or box.y0 > free.y1:
             self.hide()
             return
-        bottom = self.canvas.height() - self.canvas.covered_below
-        self._above = box.y1 + GAP + height > bottom and box.y0 - height - GAP > 0
-        self._row.setContentsMargins(*((8, 4, 8, PIN + 4) if self._above else (8, PIN + 4, 8, 4)))
         width, height = self.sizeHint().width(), self.sizeHint().height()
-        y = box.y0 - height - GAP if self._above else min(box.y1 + GAP, bottom - height - 4)
-        x = box.centre[0] - width / 2
-        if self._above:  # leaves the ring that turns the selection free
-            x = min(x, box.x1 + chrome.STEM - 20 - width)
-        x = max(4, min(x, self.canvas.width() - width - 4))
+        place = freest(self._places(box, width, height, free), self._taken(frame, box, set(self.canvas.selection)), free)
+        if place is None:
+            x, y = max(free.x0, min(box.centre[0] - width / 2, free.x1 - width)), free.y1 - height
+        else:
+            x, y = place.x0, place.y0
+        self._above = y + height / 2 < box.centre[1]
+        self._row.setContentsMargins(*((8, 4, 8, PIN + 4) if self._above else (8, PIN + 4, 8, 4)))
         self.setGeometry(int(x), int(y), width, height)
         self._pin = max(20.0, min(box.centre[0] - x, width - 20.0))
+        self._hangs = y >= box.y1 or y + height <= box.y0
         self.update()
         self.show()
         self.raise_()
+
+    def _places(self, box: Box, width: float, height: float, free: Box) -> list[Box]:
+        """Below the selection, above it, then beside it and further off: the likeliest first."""
+
+        def along(y: float) -> list[Box]:
+            middle = box.centre[0] - width / 2
+            starts = (
+                middle,
+                box.x0,
+                box.x1 - width,
+                middle - width / 3,
+                middle + width / 3,
+                box.x0 - width / 2,
+                box.x1 - width / 2,
+            )
+            inside = [max(free.x0, min(x, free.x1 - width)) for x in starts]
+            return [Box(x, y, x + width, y + height) for x in inside]
+
+        under, over = box.y1 + GAP, box.y0 - height - GAP
+        found = [*along(under)[:3], *along(over)[:3], *along(under)[3:], *along(over)[3:]]
+        for y in (box.centre[1] - height / 2, box.y0, box.y1 - height):
+            y = max(free.y0, min(y, free.y1 - height))
+            found += [Box(x, y, x + width, y + height) for x in (box.x1 + GAP, box.x0 - width - GAP)]
+        found += [*along(under + height), *along(over - height), *along(free.y1 - height), *along(free.y0)]
+        return found
+
+    def _taken(self, frame: Box, box: Box, chosen: set[str]) -> list[tuple[Box, float]]:
+        """What should stay seen: the selection with its handles above all, then the things round it."""
+        canvas = self.canvas
+        ring = next((at for _id, name, at in chrome.frame_handles(canvas.things(), canvas.camera, canvas.at_board)
+                     if name == "turn"), None)  # fmt: skip
+        taken = [(box, 6.0)]
+        if ring is not None:
+            taken.append((Box(*ring, *ring).grown(chrome.REACH), 6.0))
+        boxes = canvas.surface.index.boxes
+        near = canvas.things_in(canvas.seen())
+        return taken + [(canvas.camera.box_to_view(boxes[t.id]), 1.0) for t in near if t.id not in chosen and t.id in boxes]
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -142,6 +188,8 @@ class Tag(QWidget):
         painter.drawRoundedRect(body, 8, 8)
         middle = self._pin
         knot, foot = (self.height() - 4, self.height() - PIN) if self._above else (4, PIN)
+        if not self._hangs:
+            return
         painter.setPen(QPen(GOLD, 2))
         painter.drawLine(QPointF(middle, knot), QPointF(middle, foot))
         painter.setBrush(GOLD)

@@ -18,7 +18,8 @@ if TYPE_CHECKING:
 
 
 class Command:
-    """name: stable; menu: where it stands ("" for only the Finder); label as read; enabled asked when shown."""
+    """name: stable; menu: where it stands ("" for only the Finder); label as read; enabled asked when shown;
+    fold: the label of the menu within the menu in which it lies, if any."""
 
     def __init__(
         self,
@@ -31,6 +32,7 @@ class Command:
         words: str = "",
         enabled: Callable[[], bool] = lambda: True,
         apart: bool = False,
+        fold: str = "",
     ) -> None:
         self.name = name
         self.label = label
@@ -41,6 +43,7 @@ class Command:
         self.words = words
         self.enabled = enabled
         self.apart = apart
+        self.fold = fold
 
 
 class Commands:
@@ -61,11 +64,20 @@ class Commands:
             window.addAction(action)
 
     def fill(self, menu: QMenu, name: str) -> None:
+        """Adds the commands of a menu to it."""
+        folds: dict[str, QMenu] = {}
         for command in self.listed:
-            if command.menu == name:
-                if command.apart:
-                    menu.addSeparator()
-                menu.addAction(self.actions[command.name])
+            if command.menu != name:
+                continue
+            if command.apart and (not command.fold or command.fold not in folds):
+                menu.addSeparator()
+            target = menu
+            if command.fold:
+                if command.fold not in folds:
+                    folds[command.fold] = QMenu(command.fold, menu)
+                    menu.addMenu(folds[command.fold])
+                target = folds[command.fold]
+            target.addAction(self.actions[command.name])
 
     def refresh(self) -> None:
         """Enables what can be done now."""

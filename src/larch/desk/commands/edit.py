@@ -42,7 +42,7 @@ def build(w: Context) -> list[Command]:
         Command("select all", _("Select all"), lambda: _select_all(w), "Edit", "mouse-pointer-2", "Ctrl+A", apart=True),
         Command("facts", _("Facts of the selection or the page"), lambda: _facts(w), "Edit", "info", "Ctrl+I",
                 _("measures properties numbers paper")),
-        Command("next corner", _("Next corner in hand"), w.part("keys").next_handle, "Edit", "", "N",
+        Command("next corner", _("Next corner in hand"), w.part("keys").next_handle, "", "", "N",
                 _("vertex handle keyboard"), lambda: _selected(w)),
         *keyed,
     ]  # fmt: skip

@@ -49,13 +49,13 @@ def build(w: Context) -> list[Command]:
         Command("page facts", _("Paper and size of this page"), lambda: _page_facts(w), "Page", "info",
                 words=_("line height margin colour format facts")),
         Command("set out", _("Set out"), lambda: _set_out(w), "Page", "flag-triangle-right", "Ctrl+Shift+O",
-                _("remember arrangement"), apart=True),
+                _("remember arrangement"), apart=True, fold=_("Set out")),
         Command("set out again", _("Set out again"), lambda: w.canvas.commit(set_out_again(w.canvas.page)), "Page",
-                "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts)),
+                "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts), fold=_("Set out")),
         Command("wipe", _("Wipe ink"), w.part("hand").wipe, "Page", "brush-cleaning", "Ctrl+Shift+W",
-                _("clear erase remove pen")),
+                _("clear erase remove pen"), fold=_("Ink")),
         Command("keep ink", _("Keep what is written"), w.part("hand").keep_ink, "Page", "lock",
-                words=_("lock ink protect eraser pupils")),
+                words=_("lock ink protect eraser pupils"), fold=_("Ink")),
         *sizes, *papers,
     ]  # fmt: skip
 

@@ -19,7 +19,8 @@ ZOOM_STEP = 1.25
 def build(w: Context) -> list[Command]:
     edges = [
         Command(f"ledge {edge}", label, partial(lambda edge: w.part("set_ledge")(edge), edge), "View",
-                "hand" if edge == "float" else f"panel-{edge}", words=_("ledge tools strip toolbar"), apart=edge == "bottom")
+                "hand" if edge == "float" else f"panel-{edge}", words=_("ledge tools strip toolbar"),
+                apart=edge == "bottom", fold=_("Ledge"))
         for edge, label in (
             ("bottom", _("Ledge along the bottom")), ("top", _("Ledge along the top")),
             ("left", _("Ledge on the left")), ("right", _("Ledge on the right")),

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, QPointF, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout
+from PyQt6.QtWidgets import QFrame, QLabel, QVBoxLayout
 
 from larch.board.gestures.base import nothing
 from larch.board.views import view_of
@@ -15,6 +15,7 @@ from larch.core.maths.expression import ExpressionError, parse, reading
 from larch.core.maths.graph import readable
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import LONGEST, Equation
+from larch.desk.fields import Field
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
@@ -31,7 +32,7 @@ class EquationEditor(QFrame):
         self._done = False
         self.setObjectName("card")
         lift(self)
-        self.field = QLineEdit(thing.source, self)
+        self.field = Field(thing.source, self)
         self.field.setMaxLength(LONGEST)
         self.field.setAccessibleName(_("equation"))
         self.field.setPlaceholderText(_("y = 2x + 1"))
@@ -81,7 +82,7 @@ class EquationEditor(QFrame):
         x, y = canvas.camera.to_view(self.thing.placement.x, self.thing.placement.y)
         below = y + view_of(self.thing).extent(self.thing).height * canvas.camera.scale + 14
         self.adjustSize()
-        if below + self.height() > canvas.height() - canvas.covered_below:
+        if below + self.height() > canvas.height() - canvas.covered.below:
             below = y - self.height() - 14
         at = QPointF(max(8, min(x, canvas.width() - self.width() - 8)), max(8, below))
         self.move(at.toPoint())

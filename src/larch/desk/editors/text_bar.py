@@ -10,12 +10,12 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QFontDatabase, QIcon
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton
 
-from larch.board.look import load_fonts
+from larch.board.look import hue_icon, load_fonts
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
 from larch.core.things.words.rich import DISTANCES, LARGEST, SMALLEST, STEP, TITLE, fonts
 from larch.desk.style import lift
-from larch.desk.toolbar.buttons import hue_icon, icon_button
+from larch.desk.toolbar.buttons import icon_button
 
 if TYPE_CHECKING:
     from larch.desk.editors.words import TextEditor
@@ -150,7 +150,7 @@ class TextBar(QFrame):
         """Over the words; under them where there is no room."""
         canvas, words = self.editor.editors.canvas, self.editor.geometry()
         above = words.top() - self.height() - GAP
-        bottom = canvas.height() - canvas.covered_below - self.height() - 4
+        bottom = canvas.height() - canvas.covered.below - self.height() - 4
         y = above if above >= 4 else min(words.bottom() + GAP, bottom)
         self.move(max(4, min(words.left(), canvas.width() - self.width() - 4)), y)
         self.raise_()

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVB
 
 from larch.board.look import icon
 from larch.core.base.words import _
+from larch.desk.fields import Field
 from larch.desk.search import ranked
 from larch.desk.style import lift
 
@@ -42,7 +43,7 @@ class Finder(QFrame):
         self._more = more
         self._all: list[Found] = []
         self._shown: list[Found] = []
-        self.field = QLineEdit(self)
+        self.field = Field(self)
         self.field.setPlaceholderText(_("What would you like to do or put out?"))
         self.field.setAccessibleName(_("Finder"))
         self.field.addAction(icon("search"), QLineEdit.ActionPosition.LeadingPosition)

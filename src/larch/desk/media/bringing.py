@@ -103,7 +103,7 @@ class Bringing:
         """Side by side in rows round a place, or round the middle of what is seen."""
         canvas = self.context.canvas
         if at is None:
-            at = canvas.camera.to_page(canvas.width() / 2, (canvas.height() - canvas.covered_below) / 2)
+            at = canvas.camera.to_page(*canvas.free().centre)
         across = min(len(pictures), 5)
         cell = max(max(p.width, p.height) for p in pictures) + 24
         rows = -(-len(pictures) // across)

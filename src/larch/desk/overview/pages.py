@@ -6,12 +6,13 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QFrame, QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
+from larch.desk.fields import Field
 from larch.desk.overview.page_edits import page_edit
 from larch.desk.style import lift
 from larch.services.workspace import fresh_seed
@@ -132,7 +133,7 @@ class NumberPad(QFrame):
         self.setObjectName("card")
         self.setAccessibleName(_("go to a page by its number"))
         lift(self)
-        self.field = QLineEdit(self)
+        self.field = Field(self)
         self.field.setAccessibleName(_("page number"))
         self.field.setMaxLength(4)
         self.field.setAlignment(Qt.AlignmentFlag.AlignCenter)

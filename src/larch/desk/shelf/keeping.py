@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtGui import QCursor, QMouseEvent
 
+from larch.board.timers import timer
 from larch.core.actions.arrange.arrange import delete
 from larch.core.base.shape import Point
 from larch.core.base.words import _
@@ -21,11 +22,13 @@ if TYPE_CHECKING:
 
 
 DRAG_START = 10  # pixels
+REST = 600  # ms over the shelf after which its tray of kept things opens
 
 
 class Keeping:
     def __init__(self, context: Context) -> None:
         self.context = context
+        self._resting = timer(context, self._rests, REST, once=True)
 
     def ask(self, whole: bool = False) -> None:
         """Asks under which name the selection, or the page, is to be kept."""
@@ -68,11 +71,20 @@ class Keeping:
         return ""
 
     def show_over(self, place: str) -> None:
+        """What is dragged rests over the bin, or over the shelf: that opens the tray of kept things, but not for one who
+        only passes over it."""
         self.context.part("ledge").bin.setDown(place == "bin")
-        if place == "shelf" and self.context.part("shelf").tray != "Kept":
+        if place == "shelf":
+            self._resting.start()
+        else:
+            self._resting.stop()
+
+    def _rests(self) -> None:
+        if self.context.part("shelf").tray != "Kept":
             self.context.part("shelf").choose("Kept")
 
     def let_go(self, place: str, ids: Sequence[str]) -> None:
+        self._resting.stop()
         canvas = self.context.canvas
         things = canvas.page.some(ids)
         if place == "bin":

@@ -40,8 +40,7 @@ class PuttingOut:
         if item.instead is not None:
             canvas.commit(item.instead(canvas.page))
             return
-        seen_below = canvas.height() - canvas.covered_below
-        centre = canvas.camera.to_page(canvas.width() / 2, seen_below / 2)
+        centre = canvas.camera.to_page(*canvas.free().centre)
         box = canvas.box_of(laid_out(made).things)
         dx, dy = self._free_spot(box.moved(centre[0] - box.centre[0], centre[1] - box.centre[1]))
         self._put(item, made, dx + centre[0] - box.centre[0], dy + centre[1] - box.centre[1])
@@ -50,9 +49,7 @@ class PuttingOut:
         """By how much a box must be shifted to lie on nothing that is seen: the nearest of places in rows round where it
         was to be; a little aside of what lies there if nowhere is room."""
         canvas = self.context.canvas
-        seen = canvas.seen()
-        below = canvas.covered_below / canvas.camera.scale
-        seen = seen._replace(y1=seen.y1 - below)
+        seen = canvas.camera.box_to_page(canvas.free())
         taken = [canvas.box_of([t]).grown(-2) for t in canvas.things_in(seen) if not isinstance(t, IsInk) and not t.locked]
         wide, high = box.width + BESIDE, box.height + BESIDE
         steps = [(i * wide, j * high) for i in range(-8, 9) for j in range(-8, 9)]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PyQt6.QtCore import QEvent, QPoint, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QFrame,
@@ -29,6 +29,7 @@ from larch.core.base.words import N_, _
 from larch.core.media import picture_set
 from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
+from larch.desk.fields import ENTER, Field
 from larch.desk.jobs import in_background
 from larch.desk.search import ranked
 from larch.desk.shelf import kept
@@ -134,6 +135,18 @@ class Card(QAbstractButton):
         super().mouseReleaseEvent(event)
 
 
+class Sideways(QScrollArea):
+    """A row that the wheel moves along."""
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        bar = self.horizontalScrollBar()
+        if event is None or bar is None:
+            return
+        turn = event.pixelDelta() if not event.pixelDelta().isNull() else event.angleDelta()
+        bar.setValue(bar.value() - (turn.y() if abs(turn.y()) > abs(turn.x()) else turn.x()))
+        event.accept()
+
+
 class Shelf(QFrame):
     """Signals carry the ShelfItem: tapped, or dragged to and dropped at a global position; pressed: the name of a command;
     own_wanted: pictures from files."""
@@ -150,18 +163,19 @@ class Shelf(QFrame):
         self.setObjectName("drawer")
         self.setAccessibleName(_("Shelf"))
         self.items: list[ShelfItem] = []
-        self.search = QLineEdit(self)
+        self.search = Field(self)
         self.search.setPlaceholderText(_("Search the shelf"))
         self.search.setAccessibleName(_("Search the shelf"))
         self.search.setClearButtonEnabled(True)
         self.search.addAction(icon("search"), QLineEdit.ActionPosition.LeadingPosition)
         self.search.setFixedWidth(232)
         self.search.textChanged.connect(self._fill)
+        self.search.returnPressed.connect(self._tap_first)
         self._top = QHBoxLayout()
         self._top.setSpacing(2)
         self._top.addWidget(self.search)
         self._top.addSpacing(12)
-        self._area = QScrollArea(self)
+        self._area = Sideways(self)
         self._area.setWidgetResizable(True)
         self._area.setFrameShape(QFrame.Shape.NoFrame)
         self._area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -313,6 +327,11 @@ class Shelf(QFrame):
         self.sort = sort
         self._fill("")
 
+    def _tap_first(self) -> None:
+        """Enter in the search puts out what was found first."""
+        if self.cards:
+            self.tapped.emit(self.cards[0].item)
+
     def refresh(self) -> None:
         """Shows anew what may have changed: the tray of kept things."""
         if self.isVisible():
@@ -322,9 +341,9 @@ class Shelf(QFrame):
         if event is not None and event.key() == Qt.Key.Key_Escape:
             self.closed.emit()
             return
-        if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.cards:
-            focused = next((card for card in self.cards if card.hasFocus()), self.cards[0])
-            self.tapped.emit(focused.item)
+        held = self.focusWidget()
+        if event is not None and event.key() in ENTER and isinstance(held, QAbstractButton):
+            held.click()
             return
         super().keyPressEvent(event)
 

@@ -7,7 +7,7 @@ from functools import cache
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
@@ -32,19 +32,6 @@ def icon_button(name: str, label: str, parent: QWidget | None = None, size: int 
     return button
 
 
-def hue_icon(hue: str) -> QIcon:
-    """A round of a colour, for menus and lists that name it as well."""
-    picture = QPixmap(22, 22)
-    picture.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(picture)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(colour(hue))
-    painter.drawEllipse(2, 2, 18, 18)
-    painter.end()
-    return QIcon(picture)
-
-
 class ToolButton(QAbstractButton):
     """A tool on the ledge: in hand, it stands proud by RISE pixels, on a slip of paper with a gold foot."""
 
@@ -53,6 +40,7 @@ class ToolButton(QAbstractButton):
         self.name = name
         self.icon_name = icon_name
         self.large = self.upright = False
+        self.manner = "wide"
         self.setText(label)
         self.setCheckable(True)
         self.setAccessibleName(label)
@@ -60,11 +48,23 @@ class ToolButton(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.resize_for(False)
 
-    def resize_for(self, large: bool, upright: bool = False) -> None:
-        """Board size or Desk size; a little lower on an upright ledge, where height is scarce."""
-        self.large, self.upright = large, upright
-        self.setFixedSize(78 if large else 76, (56 if large else 54) if upright else (84 if large else 74))
+    def resize_for(self, large: bool, upright: bool = False, manner: str = "wide") -> None:
+        """Board size or Desk size; `manner` is "wide", "snug" (as wide as its word) or "bare" (without its word)."""
+        self.large, self.upright, self.manner = large, upright, manner
+        self.setFixedSize(self.size_for(large, upright, manner))
         self.update()
+
+    def size_for(self, large: bool, upright: bool, manner: str) -> QSize:
+        """How large it is for a way of lying on the ledge; a little lower on an upright one, where height is scarce."""
+        least = 56 if large else 46
+        if manner == "bare":
+            return QSize(least, least if upright else (76 if large else 66))
+        height = (56 if large else 54) if upright else (84 if large else 74)
+        wide = 78 if large else 76
+        if manner == "snug":
+            word = QFontMetrics(interface_font(16 if large else 14, bold=True)).horizontalAdvance(self.text())
+            wide = min(wide, max(least, word + 8)) if not upright else wide
+        return QSize(max(wide, least), height)
 
     def sizeHint(self) -> QSize:
         return self.size()
@@ -88,14 +88,16 @@ class ToolButton(QAbstractButton):
             painter.setBrush(STONE.darker(105))
             painter.drawRoundedRect(QRectF(7, 10, width - 14, height - 14), 8, 8)
         pixels = 26 if self.upright else 34 if self.large else 28
-        top = (self.height() - pixels - 25) / 2 + 5 - rise
+        bare = self.manner == "bare"
+        top = (height - pixels - (8 if bare else 25)) / 2 + (3 if bare else 5) - rise
         icon(self.icon_name).paint(painter, round((width - pixels) / 2), round(top), pixels, pixels)
         painter.setFont(interface_font(16 if self.large else 14, bold=self.isChecked()))
         painter.setPen(NEEDLE if self.isChecked() else SOFT)
-        text = QRectF(0, top + pixels + 3, width, 20)
-        painter.drawText(text, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, self.text())
+        if not bare:
+            text = QRectF(0, top + pixels + 3, width, 20)
+            painter.drawText(text, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, self.text())
         if self.isChecked():
-            painter.fillRect(QRectF(width / 2 - 17, height - 12, 34, 3), GOLD)
+            painter.fillRect(QRectF(width / 2 - 14, height - 12, 28, 3), GOLD)
         if self.hasFocus():
             painter.setPen(QPen(GOLD, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -34,6 +34,6 @@ class Chip(QPushButton):
 
     def place(self) -> None:
         x, y = self.canvas.camera.to_view(*self.offer.at)
-        bottom = self.canvas.height() - self.canvas.covered_below - self.height() - 8
+        bottom = self.canvas.height() - self.canvas.covered.below - self.height() - 8
         across = max(8, min(x - self.width() / 2, self.canvas.width() - self.width() - 8))
         self.move(int(across), int(max(8, min(y + 10, bottom))))

@@ -26,7 +26,7 @@ from larch.core.things.ink.mark import MARKS
 from larch.core.things.words.rich import DISTANCES, TITLE
 from larch.desk.toolbar.buttons import GapButton, MarkButton, PenChip, WidthButton
 from larch.desk.toolbar.choices import Choices
-from larch.desk.toolbar.rule_button import RuleButton
+from larch.desk.toolbar.rule_button import WIDE, RuleButton
 
 
 def fill(card: Choices, tool: Tool) -> None:
@@ -36,6 +36,9 @@ def fill(card: Choices, tool: Tool) -> None:
         rows(card, tool)
 
 
+UNRULED = {
+    "point": ("draw", N_("point")), "drawn": ("draw", N_("shape by hand")), "locus": ("construct", N_("locus")),
+}  # fmt: skip
 FAMILIES = (("draw", N_("draw")), ("circles", N_("circles")), ("construct", N_("construct")), ("move", N_("images")))
 NUMBERS: dict[str, tuple[float, ...]] = {
     "rotate": (30, 45, 60, 90, 120, 180, -90), "enlarge": (-1, -0.5, 0.5, 1.5, 2, 3),
@@ -43,23 +46,33 @@ NUMBERS: dict[str, tuple[float, ...]] = {
 }  # fmt: skip
 
 
+def family_of(mode: str) -> str:
+    """The family in which a construction is listed."""
+    rule = RULES.get(mode)
+    return rule.family if rule is not None else UNRULED[mode][0]
+
+
 def _construct(card: Choices, tool: ConstructTool) -> None:
-    """What is drawn or constructed, by families; then a number, where a rule has one, and the colour."""
-    first, last = (
-        {"draw": ("point", _("point"))},
-        {"draw": ("drawn", _("shape by hand")), "construct": ("locus", _("locus"))},
-    )
+    """One family of what is drawn or constructed; then a number, where a rule has one, and the colour."""
+    shown = tool.family or family_of(tool.mode)
     for family, label in FAMILIES:
-        if family != "draw":
+        tab = QPushButton(_(label), card)
+        tab.setObjectName("tray")
+        tab.setMinimumHeight(44)
+        card.one_of(tab, family == shown, partial(lambda family: setattr(tool, "family", family), family))
+    parent = card.parentWidget()
+    across = max(2, min(5, ((parent.width() if parent is not None else 900) - 40) // WIDE))
+
+    def choose(name: str) -> None:
+        tool.choose(name)
+        tool.family = ""
+
+    listed = [(name, _(rule.label)) for name, rule in RULES.items() if rule.family == shown]
+    listed += [(name, _(words)) for name, (family, words) in UNRULED.items() if family == shown]
+    for k, (name, words) in enumerate(listed):
+        if k % across == 0:
             card.row()
-        title = QLabel(_(label), card)
-        title.setObjectName("soft")
-        title.setFixedWidth(76)
-        card.add(title)
-        listed = [(name, _(rule.label)) for name, rule in RULES.items() if rule.family == family]
-        before, after = ([ends[family]] if family in ends else [] for ends in (first, last))
-        for name, words in [*before, *listed, *after]:
-            card.one_of(RuleButton(name, words, card), name == tool.mode, partial(lambda name: tool.choose(name), name))
+        card.one_of(RuleButton(name, words, card), name == tool.mode, partial(choose, name))
     card.row()
     head = QLabel(tool.title(), card)
     head.setFixedWidth(200)

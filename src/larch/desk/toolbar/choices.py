@@ -37,6 +37,7 @@ class Choices(QFrame):
         self.own_hues = own_hues
         self._fill = fill
         self.large = False  # at the Board
+        self._grows_up = True  # the foot stays where it is when the card changes its size
         self._rows = QVBoxLayout(self)
         self._rows.setContentsMargins(10, 6, 10, 6)
         self._rows.setSpacing(2)
@@ -73,6 +74,7 @@ class Choices(QFrame):
         line.setStyleSheet("background: #D9D5C8;")
         self._row.addSpacing(6)
         self._row.addWidget(line)
+        line.show()
         self._row.addSpacing(6)
 
     def add(self, button: QWidget) -> None:
@@ -82,11 +84,13 @@ class Choices(QFrame):
         elif self.large:
             button.setMinimumHeight(round(44 * LARGE))
         self._row.addWidget(button)
+        button.show()  # a child that comes while the card is seen counts for its size only when shown
 
     def words(self, text: str) -> None:
         label = QLabel(text, self)
         label.setObjectName("soft")
         self._row.addWidget(label)
+        label.show()
         self._row.addSpacing(4)
 
     def one_of(self, button: QAbstractButton, on: bool, set_: Callable[[], None]) -> None:
@@ -147,9 +151,12 @@ class Choices(QFrame):
         change()
         self.chosen.emit()
         if self.tool is not None:
-            bottom = self.geometry().bottom()
+            before = self.geometry()
             self.open_for(self.tool)
-            self.move(self.x(), bottom + 1 - self.height())
+            top = before.bottom() + 1 - self.height() if self._grows_up else before.y()
+            parent = self.parentWidget()
+            room = parent.width() if parent is not None else self.width()
+            self.move(max(8, min(before.x(), room - self.width() - 8)), max(8, top))
 
     def stand_by(self, button: QWidget, edge: str) -> None:
         """Places itself beside a tool's button, towards the page."""
@@ -165,6 +172,7 @@ class Choices(QFrame):
         }
         places["float"] = places["bottom"] if at.y() > self.height() + 16 else places["top"]
         x, y = places[edge]
+        self._grows_up = y < at.y()
         self.move(max(8, min(x, parent.width() - self.width() - 8)), max(8, min(y, parent.height() - self.height() - 8)))
 
 

@@ -78,7 +78,7 @@ class InHand:
             return
         w.part("choices").large = w.at_board
         w.part("choices").open_for(tool)
-        w.part("choices").stand_by(w.part("ledge").buttons[tool.name], w.part("ledge").edge)
+        w.part("choices").stand_by(w.part("ledge").button_of(tool), w.part("ledge").edge)
 
     def run(self, name: str) -> None:
         self.context.part("choices").hide()

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
-from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
+from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, interface_font
 from larch.board.paint import HINTS
 from larch.board.views.figure_view import arrow_head, paint_arc, polygon_of, unit
 from larch.core.base.hues import GOLD_TEXT
@@ -15,7 +15,8 @@ from larch.core.figures.rules import RULES, made_by
 from larch.core.maths.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
 
 SIDE = 100.0  # of the square in which the examples are drawn
-WIDTH = 52
+WIDTH = 52  # of the picture, pixels
+WIDE = 208  # with the words
 POINTS = (Spot(16.0, 74.0), Spot(82.0, 66.0), Spot(46.0, 18.0), Spot(60.0, 90.0))
 LINE = Line((6.0, 84.0), (94.0, 62.0), "line")
 CROSSING = Line((30.0, 8.0), (66.0, 94.0), "line")
@@ -58,7 +59,8 @@ class RuleButton(QAbstractButton):
     def __init__(self, name: str, label: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.name = name
-        self.setFixedSize(WIDTH, WIDTH)
+        self.setText(label)
+        self.setFixedSize(WIDE, WIDTH)
         self.setCheckable(True)
         self.setAccessibleName(label)
         self.setToolTip(label)
@@ -71,11 +73,16 @@ class RuleButton(QAbstractButton):
         painter = QPainter(self)
         painter.setRenderHints(HINTS)
         on = self.isChecked()
-        painter.setPen(QPen(GOLD if on or self.hasFocus() else HAIRLINE, 2 if on else 1))
+        high = self.height()
+        painter.setPen(QPen(GOLD if on or self.hasFocus() else HAIRLINE, 2 if on or self.hasFocus() else 1))
         painter.setBrush(QColor("#FBF3E2") if on else PAPER)
-        painter.drawRoundedRect(QRectF(1.5, 1.5, self.width() - 3, self.height() - 3), 7, 7)
-        painter.setClipRect(QRectF(4, 4, self.width() - 8, self.height() - 8))
-        scale = (self.width() - 10) / SIDE
+        painter.drawRoundedRect(QRectF(1.5, 1.5, self.width() - 3, high - 3), 7, 7)
+        painter.setPen(NEEDLE)
+        painter.setFont(interface_font(14, bold=on))
+        words = QRectF(high + 4, 2, self.width() - high - 10, high - 4)
+        painter.drawText(words, Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap, self.text())
+        painter.setClipRect(QRectF(4, 4, high - 8, high - 8))
+        scale = (high - 10) / SIDE
         painter.translate(5, 5)
         painter.scale(scale, scale)
         {"point": _point, "drawn": _drawn, "locus": _locus}.get(self.name, lambda p: _rule(p, self.name))(painter)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPoint, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, QToolButton, QWidget
 
 from larch.board.look import STONE, icon
@@ -18,6 +18,11 @@ from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import PAPER
 from larch.core.base.words import _
 from larch.desk.toolbar.buttons import ToolButton, icon_button
+from larch.desk.toolbar.folded import FoldCard
+from larch.desk.toolbar.hold_button import HoldButton
+
+SPARE = ("move page", "paint", "stamp", "equation", "text", "construct")  # what folds first where room is scarce
+MANNERS = [("wide", 0), ("snug", 0), ("snug", 2), ("snug", 3), *(("bare", k) for k in (0, 2, 3, 4, 5, 6))]
 
 
 class Ledge(QWidget):
@@ -33,6 +38,9 @@ class Ledge(QWidget):
         self.setAccessibleName(_("ledge"))
         self.edge = "bottom"
         self._large = False
+        self._manner = MANNERS[0]
+        self._lengths: dict[tuple[bool, bool, int, tuple[str, int]], int] = {}
+        self._measuring = False  # laying it out resizes it
         self._held: QPoint | None = None
         self.tools: list[Tool] = [
             SelectTool(), PenTool(), EraserTool(), MarkTool(), BrushTool(), ConstructTool(), TextTool(), EquationTool(),
@@ -47,11 +55,19 @@ class Ledge(QWidget):
             button.pressed.connect(lambda tool=tool: self._pressed(tool))
         self.current = self.tools[0]
         self.buttons[self.current.name].setChecked(True)
+        self.fold = ToolButton("fold", "ellipsis", _("more"), self)
+        self.fold.setToolTip(_("more tools"))
+        self.fold.setAccessibleName(_("more tools"))
+        self.fold.clicked.connect(self._show_folded)
+        self._folded = FoldCard(self)
         self._make_rest()
         self._box = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
         self._arrange()
 
     def _make_rest(self) -> None:
+        self.desk = HoldButton("monitor", _("back to the Desk"), self)
+        self.desk.held.connect(lambda: self.pressed.emit("desk"))
+        self.desk.hide()
         self.back = icon_button("chevron-left", _("page before"), self)
         self.back.clicked.connect(lambda: self.turned.emit(-1))
         self.number = QPushButton("1", self)
@@ -81,25 +97,118 @@ class Ledge(QWidget):
 
     def _arrange(self) -> None:
         """Lies the tools along the edge; upright, small buttons go in pairs so that all find room."""
+        measuring, self._measuring = self._measuring, True
         _empty(self._box)
-        upright = self.edge in ("left", "right")
+        manner, count = self._manner
+        folded = SPARE[:count]
+        upright = self._upright()
         self._box.setDirection(QBoxLayout.Direction.TopToBottom if upright else QBoxLayout.Direction.LeftToRight)
-        self._box.setContentsMargins(*((6, 8, 6, 8) if upright else (16, 2, 16, 4)))
+        across = 16 if manner == "wide" else 6
+        self._box.setContentsMargins(*((6, across // 2, 6, across // 2) if upright else (across, 2, across, 4)))
         self._box.setSpacing(0 if upright else 2)
+        pairs = upright and manner == "bare"  # two columns, where even bare tools are too many for one
+        if self._large and not pairs:
+            self._box.addWidget(self.desk, 0, Qt.AlignmentFlag.AlignCenter)
+        self.desk.setVisible(self._large)
         turner: list[list[QWidget]] = (
             [[self.back, self.onwards], [self.number]] if upright else [[self.back, self.number, self.onwards]]
         )
         for row in turner:
             self._add_row(row)
         self._box.addStretch(1)
-        for button in self.buttons.values():
-            self._box.addWidget(button, 0, Qt.AlignmentFlag.AlignCenter)
+        shown: list[QWidget] = [button for name, button in self.buttons.items() if name not in folded]
+        for button in shown:
+            button.setParent(self)
+            button.show()
+        shown += [self.fold] if folded else []
+        self.fold.setVisible(bool(folded))
+        for k in range(0, len(shown), 2 if pairs else 1):
+            if pairs:
+                self._add_row(shown[k : k + 2])
+            else:
+                self._box.addWidget(shown[k], 0, Qt.AlignmentFlag.AlignCenter)
         self._box.addStretch(1)
         self._add_row([self.undo, self.redo])
         self._add_row([self.bin, self.again])
-        self._box.addSpacing(10)
-        self._box.addWidget(self.shelf, 0, Qt.AlignmentFlag.AlignCenter)
+        if manner == "wide":
+            self._box.addSpacing(10)
+        if pairs and self._large:
+            self._add_row([self.desk, self.shelf])
+        else:
+            self._box.addWidget(self.shelf, 0, Qt.AlignmentFlag.AlignCenter)
+        self.shelf.setText(_("Shelf") if manner != "bare" else "")
+        self._folded.take([self.buttons[name] for name in self.buttons if name in folded])
         self._fit_buttons()
+        self._measuring = measuring
+
+    def _upright(self) -> bool:
+        return self.edge in ("left", "right")
+
+    def _room(self) -> int:
+        """How long it can be: the window, or the part of it that lies along its edge."""
+        parent = self.parentWidget()
+        if parent is None:
+            return 10000
+        return parent.height() if self._upright() else parent.width()
+
+    def refit(self) -> None:
+        """Folds what does not find room, and unfolds what does."""
+        if self._measuring:
+            return
+        self._measuring = True
+        room = self._room()
+        chosen = next((one for one in MANNERS if self._length(one) <= room), MANNERS[-1])
+        if chosen != self._manner:
+            self._manner = chosen
+            self._arrange()
+            self._show_hand()
+        self._box.invalidate()
+        self._box.activate()
+        self._measuring = False
+
+    def _length(self, manner: tuple[str, int]) -> int:
+        """How long it is for a way of lying, in pixels: laid so once, and measured."""
+        upright = self._upright()
+        key = (self._large, upright, len(self.number.text()), manner)
+        if key not in self._lengths:
+            before, self._manner = self._manner, manner
+            self._arrange()
+            size = self._box.minimumSize()
+            self._lengths[key] = size.height() if upright else size.width()
+            self._manner = before
+            self._arrange()
+        return self._lengths[key]
+
+    def minimumSizeHint(self) -> QSize:
+        """As small as it can be folded, so that the window can be smaller than all the tools together."""
+        hint = super().minimumSizeHint()
+        return QSize(hint.width(), 200) if self._upright() else QSize(360, hint.height())
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        super().showEvent(event)
+        self._lengths.clear()  # only now do the buttons have their fonts
+        self.refit()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.refit()
+
+    def _show_folded(self) -> None:
+        """The tools that are folded away, on a card beside their button."""
+        self._show_hand()
+        self._folded.open_by(self.fold, self.edge)
+
+    def _show_hand(self) -> None:
+        """The button of the fold wears the sign of the tool in hand where that is folded away."""
+        folded = self.current.name in SPARE[: self._manner[1]]
+        self.fold.setChecked(folded)
+        self.fold.icon_name = self.current.icon if folded else "ellipsis"
+        self.fold.setText(self.current.label() if folded else _("more"))
+        self.fold.resize_for(self._large, self._upright(), self._manner[0])
+
+    def button_of(self, tool: Tool) -> QWidget:
+        """Where a tool is seen: its own button, or the fold in which that lies."""
+        return self.fold if tool.name in SPARE[: self._manner[1]] else self.buttons[tool.name]
 
     def _add_row(self, widgets: list[QWidget]) -> None:
         row = QHBoxLayout()
@@ -109,26 +218,34 @@ class Ledge(QWidget):
         self._box.addLayout(row)
 
     def _fit_buttons(self) -> None:
-        for button in self.buttons.values():
-            button.resize_for(self._large, self.edge in ("left", "right"))
+        for name, button in self.buttons.items():
+            if name in SPARE[: self._manner[1]]:
+                button.resize_for(self._large)
+            else:
+                button.resize_for(self._large, self._upright(), self._manner[0])
+        self.fold.resize_for(self._large, self._upright(), self._manner[0])
 
     def set_edge(self, edge: str) -> None:
         self.edge = edge
+        self._manner = MANNERS[0]
         self._arrange()
+        self.refit()
 
     def set_large(self, large: bool) -> None:
         """Board size: every target at least 56 pixels."""
         size = 56 if large else 44
         self._large = large
-        self._fit_buttons()
-        for small in (self.back, self.onwards, self.undo, self.redo, self.bin, self.again):
+        for small in (self.desk, self.back, self.onwards, self.undo, self.redo, self.bin, self.again):
             small.setFixedSize(size, size)
         self.shelf.setMinimumHeight(size)
         self.number.setMinimumHeight(size)
+        self._arrange()
+        self.refit()
 
     def show_page(self, number: int, count: int) -> None:
         text = _("{n} of {count}").format(n=number, count=count)
         self.number.setText(text)
+        self.refit()
         self.number.setAccessibleName(_("page {text}").format(text=text))
         self.back.setEnabled(number > 1)
         last = number == count
@@ -138,6 +255,7 @@ class Ledge(QWidget):
         self.onwards.setAccessibleName(label)
 
     def _pressed(self, tool: Tool) -> None:
+        self._folded.hide()
         if tool is self.current:
             self.choices_wanted.emit(tool)
         else:
@@ -147,6 +265,7 @@ class Ledge(QWidget):
         """Takes a tool in hand."""
         self.current = next(tool for tool in self.tools if tool.name == name)
         self.buttons[name].setChecked(True)
+        self._show_hand()
         self.tool_taken.emit(self.current)
 
     def tool(self, name: str) -> Tool:
@@ -188,7 +307,8 @@ class Ledge(QWidget):
         """Moves the floating ledge, all of it staying in the window."""
         room = self.parentWidget()
         assert room is not None
-        size = self.sizeHint().expandedTo(self.minimumSizeHint())
+        self.refit()
+        size = self.sizeHint()
         x = max(0, min(corner.x(), room.width() - size.width()))
         y = max(0, min(corner.y(), room.height() - size.height()))
         self.setGeometry(x, y, size.width(), size.height())

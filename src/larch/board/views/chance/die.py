@@ -25,6 +25,7 @@ PIPS = {
     5: [(LOW, LOW), (HIGH, LOW), (MID, MID), (LOW, HIGH), (HIGH, HIGH)],
     6: [(x, y) for x in (LOW, HIGH) for y in (0.22, MID, 0.78)],
 }
+TEN = ((0.5, 0.01), (0.99, 0.4), (0.99, 0.58), (0.5, 0.99), (0.01, 0.58), (0.01, 0.4))
 BAR = 22.0  # width of one face's column in the tally
 TALL = 64.0
 
@@ -57,6 +58,8 @@ class DieView(View):
                 painter.drawEllipse(QPointF(x * SIDE, y * SIDE), 8, 8)
         else:
             painter.drawPolygon(_silhouette(thing.faces))
+            for a, b in _edges(thing.faces):
+                painter.drawLine(a, b)
             low = 8 if thing.faces == 4 else 0
             words(painter, QPointF(SIDE / 2, SIDE / 2 + low), str(thing.value), shade.darker(115), 34, bold=True)
 
@@ -96,10 +99,23 @@ class DieView(View):
 
 
 def _silhouette(faces: int) -> QPolygonF:
-    corners = {4: 3, 8: 4, 10: 4, 12: 5, 20: 6}[faces]
+    """The outline of a die seen towards a face; the one of 10 is a kite between two shoulders, unlike the diamond of 8."""
+    if faces == 10:
+        return QPolygonF([QPointF(x * SIDE, y * SIDE) for x, y in TEN])
+    corners = {4: 3, 8: 4, 12: 5, 20: 6}[faces]
     radius = SIDE / 2 - 1
     points = []
     for k in range(corners):
         angle = math.pi / 2 + k * math.tau / corners
         points.append(QPointF(SIDE / 2 + radius * math.cos(angle), SIDE / 2 - radius * math.sin(angle)))
     return QPolygonF(points)
+
+
+def _edges(faces: int) -> list[tuple[QPointF, QPointF]]:
+    """Edges within the outline that tell the dice apart."""
+    lines = {
+        10: [((0.5, 0.86), (0.5, 0.99)), ((0.5, 0.86), (0.84, 0.6)), ((0.5, 0.86), (0.16, 0.6)), ((0.84, 0.6), (0.99, 0.58)),
+             ((0.16, 0.6), (0.01, 0.58)), ((0.84, 0.6), (0.5, 0.01)), ((0.16, 0.6), (0.5, 0.01))],
+        8: [((0.02, 0.5), (0.5, 0.82)), ((0.98, 0.5), (0.5, 0.82)), ((0.5, 0.82), (0.5, 0.98))],
+    }  # fmt: skip
+    return [(QPointF(*a) * SIDE, QPointF(*b) * SIDE) for a, b in lines.get(faces, [])]

@@ -273,10 +273,11 @@ def to_depth(page: Page, id: str, at: int) -> Edit:
 
 
 ORDER = Fold("order", N_("order"), "layers")
+SIZE = Fold("size", N_("size and turn"), "scaling")
 COLOUR = Fold("colour", N_("colour"), "palette")
 ARRANGING: tuple[Action, ...] = (
     Action("supply", lambda p, ts: _("no longer a supply") if all(t.supply for t in ts) else _("supply"),
-           "infinity", supply, rank=60, words=N_("endless copies source")),
+           "sheets", supply, rank=60, words=N_("endless copies source")),
     Action("duplicate", _label(lambda: _("duplicate")), "copy", duplicate, shortcut="Ctrl+D", rank=61,
            words=N_("copy again")),
     Action("lock", lambda p, ts: _("unlock") if all(t.locked for t in ts) else _("lock"), "lock", lock,
@@ -295,8 +296,8 @@ ARRANGING: tuple[Action, ...] = (
            shortcut="Ctrl+Down", rank=71, fold=ORDER, words=N_("backward layer below")),
     Action("hide", _label(lambda: _("hide")), "eye-off", _hide, rank=76, words=N_("invisible layer conceal")),
     Action("quarter turn", _label(lambda: _("turn a quarter")), "rotate-cw", quarter_turn,
-           lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, words=N_("rotate 90")),
-    *(Action(f"colour {hue}", _colour_label(hue), "palette",
+           lambda p, ts: any(t.turnable and not t.locked for t in ts), rank=72, fold=SIZE, words=N_("rotate 90")),
+    *(Action(f"colour {hue}", _colour_label(hue), f"hue {hue}",
              recolouring(hue), rank=80, fold=COLOUR, words=N_("color paint")) for hue in HUES),
 )  # fmt: skip
 register(ARRANGING, at=30)

@@ -38,7 +38,7 @@ def _copies(page: Page, things: Sequence[Thing]) -> Fact:
         assert isinstance(edit.after, Page)
         return edit.after
 
-    return Fact("copies", "", text="", label=_("lay out"), set=put, hint=_("4 x 3"))
+    return Fact("copies", "", text="", label=_("lay out"), set=put, hint=_("such as 4 x 3"), part="doing")
 
 
 def _link(lesson: Lesson, thing: Thing) -> Fact:
@@ -56,7 +56,7 @@ def _link(lesson: Lesson, thing: Thing) -> Fact:
         at = lesson.index(link.to)
         number = 0 if at is None else at + 1
         text = _("page {n}").format(n=number) if number else _("a page that is gone")
-    return Fact("link", thing.link, text=text, label=_("leads to"), set=put, hint=_("page 3"))
+    return Fact("link", thing.link, text=text, label=_("leads to"), set=put, hint=_("such as page 3"), part="doing")
 
 
 def _limit(page: Page, thing: Thing) -> Fact:
@@ -72,4 +72,4 @@ def _limit(page: Page, thing: Thing) -> Fact:
 
     left = max(0, thing.limit - taken_from(page, thing))
     text = many("1, {{left}} left", "{n}, {{left}} left", thing.limit).format(left=left) if thing.limit else _("no end")
-    return Fact("limit", thing.limit, text=text, label=_("gives"), set=put)
+    return Fact("limit", thing.limit, text=text, label=_("gives"), set=put, part="doing")

@@ -86,7 +86,7 @@ def hold_fact(thing: Thing) -> Fact:
     )  # fmt: skip
     now = "locked" if thing.locked else thing.hold
     text = _("not at all") if thing.locked else said(thing) or _("freely")
-    return Fact("moves", now, text=text, label=_("can be moved"), set=put, options=options)
+    return Fact("moves", now, text=text, label=_("can be moved"), set=put, options=options, part="place")
 
 
 def _holding(how: str) -> Callable[[Page, Things], Edit]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from larch.core.actions.arrange.arrange import COLOUR, SIZE
 from larch.core.base.hues import HUES
 from larch.core.base.shape import union
 from larch.core.base.words import N_, _
@@ -50,13 +51,14 @@ def _free(page: Page, things: Things) -> bool:
 
 GROWING = (
     Action("larger", lambda p, ts: _("larger"), "plus", lambda p, ts: grow(p, ts, STEP), _free, "+", 73,
-           words=N_("grow scale")),
+           fold=SIZE, words=N_("grow scale")),
     Action("smaller", lambda p, ts: _("smaller"), "minus", lambda p, ts: grow(p, ts, 1 / STEP), _free, "-", 73,
-           words=N_("shrink scale")),
+           fold=SIZE, words=N_("shrink scale")),
     Action("turn on", lambda p, ts: _("turn by 15°"), "rotate-ccw", lambda p, ts: turn(p, ts, TURN), _free, "]", 73,
-           words=N_("rotate")),
+           fold=SIZE, words=N_("rotate")),
     Action("turn back", lambda p, ts: _("turn back by 15°"), "rotate-cw", lambda p, ts: turn(p, ts, -TURN), _free, "[", 73,
-           words=N_("rotate")),
-    Action("next hue", lambda p, ts: _("next colour"), "palette", next_hue, _free, ".", 73, words=N_("recolour")),
+           fold=SIZE, words=N_("rotate")),
+    Action("next hue", lambda p, ts: _("next colour"), "palette", next_hue, _free, ".", 73, fold=COLOUR,
+           words=N_("recolour")),
 )  # fmt: skip
 register(GROWING, Constructible, at=60)

@@ -113,7 +113,12 @@ class Circle(Constructible, Figure, frozen=True, kw_only=True, tag="circle"):
             yield from self._part_facts(page, r)
         if part in ("circle", "sector") and self.part is None:
             yield Fact(
-                "share into", "", text="", label=_("share into"), set=lambda typed: wished("share", page, self, typed)
+                "share into",
+                "",
+                text="",
+                label=_("share into"),
+                hint=_("such as 3"),
+                set=lambda typed: wished("share", page, self, typed),
             )
         yield from coordinate_facts(page, self.form(), [""])
         yield from self.rule_facts(page)

@@ -31,7 +31,7 @@ class Polygon(Constructible, Snaps, TakesNames, Cornered, frozen=True, kw_only=T
     since an arc was made of short sides. Raises ValueError for fewer than three corners or ones out of range."""
 
     icon: ClassVar[str] = "triangle"
-    order: ClassVar[int] = 30
+    order: ClassVar[int] = 27
     help: ClassVar[str] = N_(
         "Drag a corner and watch its sides and angles. The eye beside a fact shows it on the page. "
         "A rhombus stays a rhombus, and so on, until its corners are set free."

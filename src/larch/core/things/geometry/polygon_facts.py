@@ -71,7 +71,7 @@ def polygon_facts(polygon: Cornered, page: Page) -> Iterator[Fact]:
     if polygon.part is not None and polygon.part.n:
         yield Fact("share", f"1/{polygon.part.n}", text=f"1/{polygon.part.n}", label=_("share"), badge="share")
     if polygon.part is None and not crossed:
-        yield Fact("share into", "", text="", label=_("share into"), set=setter.share)
+        yield Fact("share into", "", text="", label=_("share into"), set=setter.share, hint=_("such as 3"))
     if not polygon.drawn:
         yield from _lines_within(polygon, page, names, setter)
         yield from coordinate_facts(page, polygon.form(), names)
@@ -106,7 +106,7 @@ def _lines_within(polygon: Cornered, page: Page, names: list[str], setter: _Sett
     """Heights of a triangle, diagonals of a quadrilateral."""
     corners, place = polygon.vertices, polygon.placement.scale
     if len(corners) == 3:
-        yield Fact("three sizes", "", text="", label=_("build from"), set=setter.triangle)
+        yield Fact("three sizes", "", text="", label=_("build from"), set=setter.triangle, hint=_("such as 3 4 5"))
         for i, side in enumerate(geometry.sides(corners)):
             top, base = names[(i + 2) % 3], names[i] + names[(i + 1) % 3]
             label = _("height on {side}").format(side=base)

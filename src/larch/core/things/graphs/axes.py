@@ -159,6 +159,7 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
             "",
             text="",
             label=_("plot points"),
+            hint=_("such as (2; 3)"),
             set=lambda typed: self.plot(page, read_points(typed)) if typed.strip() else self,
         )
         for equation in self.curves(page):

@@ -12,7 +12,7 @@ from larch.core.base.memo import remember
 from larch.core.base.shape import FARTHEST, Box, Placement, Point
 from larch.core.base.words import N_, _
 from larch.core.maths.geometry import distance_to_side
-from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.action import Action, Fold, Things, ids_of
 from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
@@ -237,6 +237,9 @@ def line_from(points: Sequence[Point], pen: Pen) -> Ink:
     return ink_from([(x, y, 1.0, 0.0) for x, y in points], pen=pen)
 
 
+STROKE = Fold("stroke", N_("pen and line"), "pen-line")
+
+
 def _all_ink(page: Page, things: Things) -> bool:
     return bool(things) and all(isinstance(thing, Ink) for thing in things)
 
@@ -248,7 +251,14 @@ def _redraw(label: Callable[[], str], **changes: str) -> Callable[[Page, Things]
 def _choice(field: str, value: str, word: Callable[[], str], icon: str, rank: int) -> Action:
     name = f"{field} {value or 'none'}"
     return Action(
-        name, lambda p, ts: word(), icon, _redraw(word, **{field: value}), _all_ink, rank=rank, words=N_("ink line")
+        name,
+        lambda p, ts: word(),
+        icon,
+        _redraw(word, **{field: value}),
+        _all_ink,
+        rank=rank,
+        fold=STROKE,
+        words=N_("ink line"),
     )
 
 

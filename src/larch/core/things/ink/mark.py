@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.action import Action, Fold, Things, ids_of, only
 from larch.core.model.capabilities import Counts
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
@@ -137,7 +137,17 @@ def _label(shape: str) -> Callable[[Page, Things], str]:
     return lambda page, things: _("as {mark}").format(mark=MARKS[shape]())
 
 
+MARK = Fold("mark", N_("another mark"), "stamp")
 ACTIONS = tuple(
-    Action(f"mark {shape}", _label(shape), "stamp", _same_shape(shape), only(Mark), rank=55, words=N_("stamp change"))
+    Action(
+        f"mark {shape}",
+        _label(shape),
+        f"mark-{shape}",
+        _same_shape(shape),
+        only(Mark),
+        rank=66,
+        fold=MARK,
+        words=N_("stamp change"),
+    )
     for shape in MARKS
 )

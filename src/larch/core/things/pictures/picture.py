@@ -213,9 +213,9 @@ def _drawings(page: Page, things: Things) -> bool:
 
 PICTURE = Fold("picture", N_("picture"), "image")
 ACTIONS = (
-    Action("flip across", lambda p, ts: _("mirror left and right"), "flip-horizontal-2", _mirror("flipped", N_("Mirror")),
+    Action("flip across", lambda p, ts: _("mirror left and right"), "flip-vertical-2", _mirror("flipped", N_("Mirror")),
            only(Picture), rank=52, words=N_("flip reverse")),
-    Action("flip down", lambda p, ts: _("mirror up and down"), "flip-vertical-2", _mirror("upended", N_("Mirror")),
+    Action("flip down", lambda p, ts: _("mirror up and down"), "flip-horizontal-2", _mirror("upended", N_("Mirror")),
            only(Picture), rank=66, fold=PICTURE, words=N_("flip reverse")),
     Action("paler", lambda p, ts: _("paler"), "blend", _strength(-0.2, N_("Paler")), only(Picture), rank=66,
            fold=PICTURE, words=N_("transparent opacity see through")),
