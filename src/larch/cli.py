@@ -22,6 +22,7 @@ WINDOW_COMMANDS = (
     "evaluate",
     "measure",
     "classify",
+    "open",
     "test",
     "bench",
     "screenshots",

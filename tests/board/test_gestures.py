@@ -60,6 +60,9 @@ class Wood:
         self.offered: tuple[str, Callable[[], None], Callable[[], None]] | None = None
         self.filled: list[Point] = []
 
+    def may(self, what: str) -> bool:
+        return not self.at_board or what in self.page.pupils
+
     def commit(self, edit: Edit) -> None:
         self.edits.append(edit)
         self.page = edit.after  # type: ignore[assignment]

@@ -49,7 +49,7 @@ WHEEL_STEP = 1.0015
 
 
 class Canvas(PageStage):
-    """menu_wanted: a right click, with its global position."""
+    """menu_wanted: a right click, with its global position, or None where a key asked for it."""
 
     menu_wanted = pyqtSignal(object)
     _numpy_ready = pyqtSignal()
@@ -335,6 +335,10 @@ class Canvas(PageStage):
 
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
         assert event is not None
+        if event.reason() == QContextMenuEvent.Reason.Keyboard:
+            if self.selection:
+                self.menu_wanted.emit(None)
+            return
         at = self.camera.to_page(event.pos().x(), event.pos().y())
         thing = self.thing_at(at, 4 / self.camera.scale)
         if thing is not None and thing.id not in self.selection:
@@ -353,7 +357,7 @@ class Canvas(PageStage):
         where = ids.index(self.selection[-1]) if self.selection and self.selection[-1] in ids else None
         following = (0 if onwards else len(ids) - 1) if where is None else where + (1 if onwards else -1)
         if 0 <= following < len(ids):
-            self.select((ids[following],))
+            self.select((*(id for id in self.gathered if id != ids[following]), ids[following]))
             return True
         self.select(())
         return super().focusNextPrevChild(onwards)

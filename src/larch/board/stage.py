@@ -79,6 +79,7 @@ class PageStage(PageLayers):
         self.editing = False  # something is being typed on the page
         self.covered = Covered()
         self.handle_focus = ""
+        self.gathered: tuple[str, ...] = ()  # of the selection, what stays selected while Tab goes on
         self.edit_at: Point | None = None  # where a thing was pressed to open its editor
         self.opened = ""  # the group that is open, whose members are chosen one by one
         self.place_outside: Callable[[Point], str] = lambda at: ""
@@ -166,13 +167,24 @@ class PageStage(PageLayers):
         return self.pointers.tool.name not in ("select", "move page")
 
     def select(self, ids: Sequence[str]) -> None:
-        chosen = tuple(thing.id for thing in self.page.some(ids))
+        there = {thing.id for thing in self.page.some(ids)}
+        chosen = (
+            tuple(dict.fromkeys(id for id in ids if id in there))
+            if self.gathered
+            else tuple(thing.id for thing in self.page.some(ids))
+        )
+        if not set(self.gathered) <= there:
+            self.gathered = ()
         if chosen != self.selection:
             self.selection = chosen
             self.handle_focus = ""
             self._describe()
             self.selection_changed.emit()
         self.update()
+
+    def may(self, what: str) -> bool:
+        """Whether something of PUPILS can be done here: at the Desk everything, at the Board what the page allows."""
+        return not self.at_board or what in self.page.pupils
 
     def thing_at(self, pos: Point, slack: float) -> Thing | None:
         """The topmost thing that can be touched there. At the Board locked things can't, but supplies can."""

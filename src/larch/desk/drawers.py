@@ -105,6 +105,10 @@ class Drawers(QMainWindow):
         else:
             card.open()
 
+    def shown_cards(self) -> list[QWidget]:
+        """The cards of the folder `cards` that are open."""
+        return [card for card in self._cards.values() if card.canvas is self.canvas and card.isVisible()]
+
     @cached_property
     def bringing(self) -> Bringing:
         from larch.desk.media.bringing import Bringing
@@ -126,7 +130,9 @@ class Drawers(QMainWindow):
         from larch.desk.finder.findable import findable, pictures_found
         from larch.desk.finder.finder import Finder
 
-        return Finder(self.room, lambda: findable(self.context), lambda query: pictures_found(self.context, query))
+        made = Finder(self.room, lambda: findable(self.context), lambda query: pictures_found(self.context, query))
+        made.closed.connect(lambda: self.canvas.setFocus())
+        return made
 
     def close_card(self, name: str) -> None:
         """Hides a card if it was ever made."""
@@ -141,7 +147,7 @@ class Drawers(QMainWindow):
         """All commands with their keys; made just after the first paint, or when one is wanted sooner."""
         from larch.desk.commands.command import Commands, all_commands
 
-        return Commands(self, all_commands(self.context))
+        return Commands(self.context, all_commands(self.context))
 
     @cached_property
     def sounds(self) -> SoundPlayer:

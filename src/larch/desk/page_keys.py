@@ -6,11 +6,14 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QApplication
 
-from larch.core.base.words import _
+from larch.core.base.shape import Box
+from larch.core.base.words import _, many
 from larch.core.model.action import actions_for
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
+from larch.desk.fields import ENTER
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
@@ -43,15 +46,57 @@ class PageKeys:
         if key == Qt.Key.Key_Escape:
             self._escape()
             return True
-        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and len(self.context.canvas.things()) == 1:
+        if key in ENTER and not self.context.canvas.selection and self.context.canvas.pointers.tool.places:
+            self._place()
+            return True
+        if key in ENTER and len(self.context.canvas.things()) == 1:
             thing = self.context.canvas.things()[0]
             if not self.context.canvas.tap(thing, thing.box().centre):
                 self.context.canvas.edit_thing(thing)
             return True
+        if self.types_here(event):
+            self._begin_typing(event)
+            return True
         if not held and (tool := next((t for t in self.context.tools() if t.shortcut == event.text().upper()), None)):
-            self.context.take_tool(tool.name)
+            if self.context.part("ledge").offers(tool):
+                self.context.take_tool(tool.name)
             return True
         return self._action_key(event)
+
+    def _place(self) -> None:
+        """The text or equation in hand is begun in the middle of what is seen, or beside what lies there."""
+        canvas = self.context.canvas
+        x, y = canvas.camera.to_page(*canvas.free().centre)
+        dx, dy = self.context.part("putting").free_spot(Box(x - 120, y - 40, x + 120, y + 40))
+        fresh = canvas.pointers.tool.fresh((x - 120 + dx, y + dy))
+        if fresh is not None:
+            canvas.edit_thing(fresh)
+
+    def gather(self) -> None:
+        """Keeps what is selected while Tab goes on to the next thing, so that several are chosen by keys."""
+        canvas = self.context.canvas
+        if canvas.selection:
+            canvas.gathered = canvas.selection
+            count = len(canvas.selection)
+            self.context.say(many("1 thing is kept; Tab adds to it.", "{n} things are kept; Tab adds to them.", count))
+
+    def types_here(self, event: QKeyEvent) -> bool:
+        """Whether a key is the first letter of what is to be written on the selected thing, such as a note just put out."""
+        things = self.context.canvas.things()
+        if len(things) != 1 or things[0].locked or things[0].editor != "words":
+            return False
+        if str(getattr(things[0], "text", " ")) and not self.context.part("putting").is_fresh(things[0]):
+            return False
+        text = event.text()
+        commands = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.MetaModifier
+        return bool(text) and text.isprintable() and text != " " and not event.modifiers() & commands
+
+    def _begin_typing(self, event: QKeyEvent) -> None:
+        canvas = self.context.canvas
+        canvas.edit_thing(canvas.things()[0])
+        editor = self.context.part("editors").open
+        if editor is not None:
+            QApplication.sendEvent(editor, QKeyEvent(event.type(), event.key(), event.modifiers(), event.text()))
 
     def _action_key(self, event: QKeyEvent) -> bool:
         """A selected thing's own key, such as R for roll. Many keyboards have "+" on the shift key or the number pad."""
@@ -62,7 +107,7 @@ class PageKeys:
         if event.modifiers() & ~allowed or not text:
             return False
         for action in actions_for(self.context.canvas.page, self.context.canvas.things()):
-            if action.shortcut == text.upper():
+            if action.shortcut == text.upper() and (action.board or not self.context.at_board):
                 self.context.canvas.do(action)
                 return True
         return False
@@ -70,7 +115,7 @@ class PageKeys:
     def _arrow(self, across: int, down: int, step: float) -> None:
         from larch.core.actions.arrange.arrange import nudge
 
-        things = self.context.canvas.things()
+        things = self.context.canvas.things() if self.context.canvas.may("move") else ()
         focus = self.context.canvas.handle_focus
         if len(things) == 1 and focus and not things[0].locked:
             self._nudge_handle(things[0], focus, across * step, down * step)

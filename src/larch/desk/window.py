@@ -15,6 +15,7 @@ from larch.board.canvas import Canvas
 from larch.board.free_place import freest
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
+from larch.core.model.page import PUPILS
 from larch.core.session.session import Session
 from larch.desk.cards.message_bar import Notice
 from larch.desk.context import Context
@@ -187,7 +188,7 @@ class Window(Drawers):
     def run(self, name: str) -> None:
         """Runs a command by its name, as a press of its button would."""
         command = next(c for c in self.commands.listed if c.name == name)
-        if command.enabled():
+        if self.commands.can(command):
             command.run()
 
     def _fill_menu(self, menu: QMenu, name: str) -> None:
@@ -232,9 +233,11 @@ class Window(Drawers):
         self.ledge.bin.setEnabled(any(not thing.locked for thing in self.canvas.things()))
         self.ledge.again.setEnabled(bool(self.canvas.page.setouts))
 
-    def _menu(self, at: QPoint) -> None:
+    def _menu(self, at: QPoint | None) -> None:
         if self.canvas.selection:
             self.tag.refresh()
+            if not self.tag.actions_now:
+                return
             self.tag.open_menu(at)
 
     # Pages
@@ -259,8 +262,13 @@ class Window(Drawers):
         if page and page != self.canvas.page_id:
             self.show_page(page)
         self.pages_changed()
+        if self.shows("spread"):
+            self.spread.refresh()
+            self.spread.list.setFocus()
 
     def _committed(self) -> None:
+        if self.at_board:
+            self.leave_to_pupils()
         self.refresh_commands()
         self.refresh_title()
         if not self.shows("spread"):
@@ -406,11 +414,21 @@ class Window(Drawers):
         self.canvas.select(())
         self.top_bar.hide()
         self.ledge.set_large(True)
+        self.leave_to_pupils()
         self._modes.buttons()[1].setChecked(True)
         self.setWindowState(self._state_before | Qt.WindowState.WindowFullScreen)
         if "facts" in self.__dict__:
             self.facts.refresh()
         self.canvas.setFocus()
+
+    def leave_to_pupils(self) -> None:
+        """The ledge shows what can be used here: at the Board, what the page leaves to the class."""
+        self.ledge.leave(self.canvas.page.pupils if self.at_board else tuple(PUPILS))
+        if self.at_board and not self.ledge.offers(self.ledge.current):
+            self.ledge.take("select")
+        if self.at_board and not self.canvas.may("shelf") and self.shows("shelf"):
+            self.show_shelf(False)
+        self.refresh_commands()
 
     def go_to_desk(self) -> None:
         """The window is as it was before the Board."""
@@ -418,6 +436,7 @@ class Window(Drawers):
         self.canvas.select(())
         self.top_bar.show()
         self.ledge.set_large(False)
+        self.leave_to_pupils()
         self._modes.buttons()[0].setChecked(True)
         self.setWindowState(self._state_before)
         if "facts" in self.__dict__:
@@ -435,6 +454,9 @@ class Window(Drawers):
             if event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.TouchBegin, QEvent.Type.TabletPress):
                 self.close_card("choices")
                 self.close_card("finder")
+            if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride and self.keys.types_here(event):
+                event.accept()  # a letter, not a key of the window
+                return True
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
                 return self.keys.press(event)
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyRelease and event.key() == Qt.Key.Key_Space:

@@ -88,6 +88,9 @@ class Stage(Protocol):
     camera: Camera
     selection: tuple[str, ...]
     at_board: bool
+
+    def may(self, what: str) -> bool: ...
+
     opened: str
     edit_at: Point | None
     let_go: Any

@@ -47,6 +47,24 @@ def tapped(stage: Stage, thing: Thing, sample: Sample) -> None:
         stage.select([*stage.selection, *ids])
 
 
+class TapOnly(Gesture):
+    """A tap does what it means; a drag leaves everything where it is."""
+
+    def __init__(self, stage: Stage, thing: Thing) -> None:
+        self.stage = stage
+        self.thing = thing
+        self.start: Sample | None = None
+        self.far = False
+
+    def move(self, sample: Sample) -> None:
+        self.start = self.start or sample
+        self.far = self.far or math.dist(sample.view_pos, self.start.view_pos) > 2 * DRAG_START
+
+    def release(self, sample: Sample) -> None:
+        if not self.far:
+            tapped(self.stage, self.thing, sample)
+
+
 class DragThings(Gesture):
     """A tap selects; a drag moves the selection and falls into place beside others."""
 

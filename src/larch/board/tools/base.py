@@ -6,6 +6,8 @@ from typing import ClassVar
 
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.pointer import Sample
+from larch.core.base.shape import Point
+from larch.core.model.thing import Thing
 
 
 class Tool:
@@ -15,6 +17,7 @@ class Tool:
     icon: ClassVar[str] = ""
     cursor: ClassVar[str] = "arrow"
     shortcut: ClassVar[str] = ""
+    places: ClassVar[bool] = False  # a tap or Enter begins something to be typed: see `fresh`
     makes_marks: ClassVar[bool] = False  # a flat hand rubs out while it is in hand
 
     def label(self) -> str:
@@ -22,6 +25,10 @@ class Tool:
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
         return Gesture()
+
+    def fresh(self, at: Point) -> Thing | None:
+        """What is begun at a place of the page where a tap, or Enter, places something to be typed; None for most tools."""
+        return None
 
     def taken(self, stage: Stage) -> None:
         """It was taken in hand, or chosen for."""

@@ -8,7 +8,7 @@ from typing import ClassVar
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
-from larch.core.base.shape import Placement
+from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
 from larch.core.model.thing import Thing
 
@@ -62,10 +62,8 @@ class _PlacingTool(Tool):
     """A tap on a thing of its kind opens that; anywhere else a new one is begun there."""
 
     cursor: ClassVar[str] = "text"
+    places: ClassVar[bool] = True
     opens: ClassVar[str]  # the editor that its things open in
-
-    def fresh(self, sample: Sample) -> Thing:
-        raise TypeError(self.name)
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
         return _Placing(stage, self)
@@ -83,7 +81,9 @@ class _Placing(Gesture):
         if found is not None and found.editor == self.tool.opens and not found.locked:
             self.stage.edit_thing(found)
         else:
-            self.stage.edit_thing(self.tool.fresh(sample))
+            fresh = self.tool.fresh(sample.page_pos)
+            assert fresh is not None
+            self.stage.edit_thing(fresh)
 
 
 class TextTool(_PlacingTool):
@@ -99,11 +99,11 @@ class TextTool(_PlacingTool):
     def label(self) -> str:
         return _("text")
 
-    def fresh(self, sample: Sample) -> Thing:
+    def fresh(self, at: Point) -> Thing:
         from larch.core.things.words.rich import LINE
         from larch.core.things.words.text import Text
 
-        x, y = sample.page_pos
+        x, y = at
         return Text(size=self.size, hue=self.hue, placement=Placement(x, y - self.size * LINE / 2))
 
 
@@ -119,8 +119,8 @@ class EquationTool(_PlacingTool):
     def label(self) -> str:
         return _("equation")
 
-    def fresh(self, sample: Sample) -> Thing:
+    def fresh(self, at: Point) -> Thing:
         from larch.core.things.graphs.equation import Equation
 
-        x, y = sample.page_pos
+        x, y = at
         return Equation(source="", hue=self.hue, placement=Placement(x, y - 30))

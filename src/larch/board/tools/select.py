@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import ClassVar
 
 from larch.board.gestures.base import TOUCH_SLACK, Gesture, Stage
-from larch.board.gestures.drag import DragThings, TakeOne
+from larch.board.gestures.drag import DragThings, TakeOne, TapOnly
 from larch.board.gestures.marquee import Marquee, RingSelect
 from larch.board.gestures.part import DragHandle
 from larch.board.gestures.turn import SizeThings, TurnThings
@@ -33,7 +33,9 @@ class SelectTool(Tool):
             return _grip(stage, sample, *handle)
         slack = TOUCH_SLACK / stage.camera.scale if sample.kind == "touch" else 4 / stage.camera.scale
         thing = stage.thing_at(sample.page_pos, slack)
-        corner = stage.held_corner_at(sample, thing)
+        if thing is not None and not stage.may("move") and stage.gesture_for(sample, thing, "") is None:
+            return TapOnly(stage, thing)
+        corner = stage.held_corner_at(sample, thing) if stage.may("move") else None
         if corner is not None:
             return DragHandle(stage, sample, *corner, under=thing)
         if thing is None:

@@ -11,11 +11,9 @@ from larch.core.base.words import N_
 
 MINUS = "−"
 PARTS = {
-    "measures": N_("measures"),
-    "looks": N_("looks"),
-    "place": N_("place"),
-    "doing": N_("doing"),
-}
+    "measures": N_("measures"), "looks": N_("looks"), "place": N_("place"), "doing": N_("doing"),
+    "pupils": N_("at the Board, pupils may"),
+}  # fmt: skip
 
 
 class Told(NamedTuple):

@@ -17,6 +17,12 @@ from larch.core.model.thing import Thing
 
 SIZES = {N_("16:9"): (1280.0, 720.0), N_("4:3"): (960.0, 720.0), N_("A4"): (720.0, 1018.0), N_("A4 across"): (1018.0, 720.0)}
 
+# What the class may do at the Board, as it follows "pupils may". Taps, such as a roll, are never forbidden.
+PUPILS = {
+    "move": N_("move things"), "write": N_("write and draw"), "paint": N_("paint"),
+    "shelf": N_("use the shelf and the bin"), "turn": N_("turn pages"),
+}  # fmt: skip
+
 
 class Arrangement(Struct, frozen=True):
     """How a page was set out: its things without ink."""
@@ -30,6 +36,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
 
     unit: page units to one centimetre; scale: what that stands for. size: of the printed part; the page itself has no edge.
     next: number of the next thing's id. seed and draws: where its chance stands (see `chance`).
+    pupils: what the class may do with it at the Board, of PUPILS.
     """
 
     id: str
@@ -43,6 +50,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
     seed: int = 0
     draws: int = 0
     setouts: tuple[Arrangement, ...] = ()
+    pupils: tuple[str, ...] = ("move", "write", "turn")
     extra: tuple[tuple[str, bytes], ...] = ()
 
     def thing(self, id: str) -> Thing | None:

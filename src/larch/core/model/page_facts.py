@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from larch.core.base.words import _, many
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
-from larch.core.model.page import SIZES, Page
+from larch.core.model.page import PUPILS, SIZES, Page
 from larch.core.model.paper import Paper, paper_facts
 from larch.core.model.scale import scale_facts
 
@@ -21,8 +21,23 @@ def page_facts(page: Page) -> Iterator[Fact]:
     yield Fact("size", size or text, text=text, label=_("printed part"), set=lambda t: sized(page, t), options=options)
     yield from scale_facts(page)
     yield from paper_facts(page.paper, page.unit, lambda paper: page.replace(paper=paper))
+    for name, words in PUPILS.items():
+        yield _leave(page, name, _(words))
     count = many("1 thing", "{n} things", len(page.things))
     yield Fact("things", len(page.things), text=count, label=_("on it"))
+
+
+def _leave(page: Page, name: str, words: str) -> Fact:
+    """Whether the class may do something at the Board."""
+    may = name in page.pupils
+    answers = (("yes", _("yes")), ("no", _("no")))
+
+    def put(typed: str) -> Page:
+        rest = [other for other in PUPILS if other in page.pupils and other != name]
+        return page.replace(pupils=tuple([*rest, name] if typed == "yes" else rest))
+
+    return Fact(f"pupils {name}", "yes" if may else "no", text=_("yes") if may else _("no"), label=words, set=put,
+                options=answers, part="pupils")  # fmt: skip
 
 
 def size_name(page: Page) -> str:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPoint, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QMenu, QWidget
+from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QWidget
 
 from larch.board import chrome
 from larch.board.canvas import Canvas
@@ -15,6 +15,7 @@ from larch.core.base.shape import Box, union
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
 from larch.desk.action_menu import selection_menu
+from larch.desk.fields import ENTER
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import icon_button
 
@@ -87,6 +88,7 @@ class Tag(QWidget):
             button.show()  # a child that comes while the strip is seen counts for its size only when shown
         if not self.canvas.at_board:
             more = icon_button("ellipsis", _("more"), self, size)
+            more.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             more.clicked.connect(lambda: self.open_menu())
             self._row.addWidget(more)
             more.show()
@@ -177,6 +179,19 @@ class Tag(QWidget):
         boxes = canvas.surface.index.boxes
         near = canvas.things_in(canvas.seen())
         return taken + [(canvas.camera.box_to_view(boxes[t.id]), 1.0) for t in near if t.id not in chosen and t.id in boxes]
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Esc gives the keys back to the page; the arrows go along the strip."""
+        if event is None:
+            return
+        if event.key() == Qt.Key.Key_Escape:
+            self.canvas.setFocus()
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.focusNextPrevChild(event.key() == Qt.Key.Key_Right)
+        elif event.key() in ENTER and isinstance(held := self.focusWidget(), QAbstractButton):
+            held.click()
+        else:
+            super().keyPressEvent(event)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PyQt6.QtGui import QAction, QKeySequence
-from PyQt6.QtWidgets import QMenu, QWidget
+from PyQt6.QtWidgets import QMenu
 
 from larch.board.look import icon
 from larch.core.base.words import _
@@ -19,7 +19,8 @@ if TYPE_CHECKING:
 
 class Command:
     """name: stable; menu: where it stands ("" for only the Finder); label as read; enabled asked when shown;
-    fold: the label of the menu within the menu in which it lies, if any."""
+    fold: the label of the menu within the menu in which it lies, if any; board: whether it can be
+    done at the Board, which belongs to the class."""
 
     def __init__(
         self,
@@ -33,6 +34,7 @@ class Command:
         enabled: Callable[[], bool] = lambda: True,
         apart: bool = False,
         fold: str = "",
+        board: bool = False,
     ) -> None:
         self.name = name
         self.label = label
@@ -44,12 +46,15 @@ class Command:
         self.enabled = enabled
         self.apart = apart
         self.fold = fold
+        self.board = board
 
 
 class Commands:
     """The list, turned into QActions of one window."""
 
-    def __init__(self, window: QWidget, listed: list[Command]) -> None:
+    def __init__(self, context: Context, listed: list[Command]) -> None:
+        self.context = context
+        window = context.top
         self.listed = listed
         self.actions: dict[str, QAction] = {}
         for command in (one for one in listed if one.menu or one.shortcut):  # the others are only for the Finder
@@ -83,7 +88,11 @@ class Commands:
         """Enables what can be done now."""
         for command in self.listed:
             if command.name in self.actions:
-                self.actions[command.name].setEnabled(command.enabled())
+                self.actions[command.name].setEnabled(self.can(command))
+
+    def can(self, command: Command) -> bool:
+        """Whether it can be done now, here."""
+        return (command.board or not self.context.at_board) and command.enabled()
 
 
 def all_commands(context: Context) -> list[Command]:

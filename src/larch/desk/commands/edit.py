@@ -31,26 +31,37 @@ def build(w: Context) -> list[Command]:
         )
     ]
     return [
-        Command("undo", _("Undo"), w.undo, "Edit", "undo-2", "Ctrl+Z", enabled=lambda: bool(w.session.history.done)),
+        Command("undo", _("Undo"), w.undo, "Edit", "undo-2", "Ctrl+Z", enabled=lambda: bool(w.session.history.done),
+                board=True),
         Command("redo", _("Redo"), lambda: w.undo(redo=True), "Edit", "redo-2", "Ctrl+Shift+Z or Ctrl+Y",
-                enabled=lambda: bool(w.session.history.undone)),
+                enabled=lambda: bool(w.session.history.undone), board=True),
         Command("cut", _("Cut"), lambda: _copy(w, cut=True), "Edit", "", "Ctrl+X", enabled=lambda: _selected(w), apart=True),
         Command("copy", _("Copy"), lambda: _copy(w), "Edit", "copy", "Ctrl+C", enabled=lambda: _selected(w)),
         Command("paste", _("Paste"), lambda: _paste(w), "Edit", "", "Ctrl+V"),
         Command("delete", _("Delete"), lambda: _do(w, "delete"), "Edit", "trash-2", "Del or Backspace",
-                _("remove bin"), lambda: _selected(w)),
+                _("remove bin"), lambda: _selected(w) and w.canvas.may("shelf"), board=True),
         Command("select all", _("Select all"), lambda: _select_all(w), "Edit", "mouse-pointer-2", "Ctrl+A", apart=True),
         Command("facts", _("Facts of the selection or the page"), lambda: _facts(w), "Edit", "info", "Ctrl+I",
                 _("measures properties numbers paper")),
         Command("next corner", _("Next corner in hand"), w.part("keys").next_handle, "", "", "N",
-                _("vertex handle keyboard"), lambda: _selected(w)),
+                _("vertex handle keyboard"), lambda: _selected(w), board=True),
+        Command("gather", _("Keep selected while Tab goes on"), w.part("keys").gather, "", "", "K",
+                _("add several selection keyboard"), lambda: _selected(w)),
         *keyed,
     ]  # fmt: skip
 
 
 def _facts(w: Context) -> None:
+    """Opens the card and goes to it; where the keys are in it already, closes it."""
     card = w.part("facts")
-    card.want(not card.isVisible())
+    if card.isVisible() and card.isAncestorOf(w.top.focusWidget()):
+        card.want(False)
+        w.canvas.setFocus()
+    elif card.isVisible() and not w.canvas.hasFocus():
+        card.want(False)
+    else:
+        card.want(True)
+        card.take_focus()
 
 
 def _do(w: Context, name: str) -> None:

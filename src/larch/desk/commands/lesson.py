@@ -28,10 +28,17 @@ def build(w: Context) -> list[Command]:
         Command("rename lesson", _("Title of the lesson…"), lambda: _rename(w), "Lesson", "pencil", words=_("rename name")),
         Command("export", _("Export…"), lambda: w.part("files").ask_export(), "Lesson", "file-output", "Ctrl+E",
                 _("pdf png svg print picture share"), apart=True),
+        Command("print", _("Print…"), lambda: _print(w), "Lesson", "printer", "Ctrl+P", _("paper printer hand out")),
         Command("demo", _("Demo lesson from the start"), lambda: w.part("files").demo_afresh(), "Lesson", "flag",
                 words=_("example river lantern night")),
         Command("quit", _("Quit"), lambda: w.top.close(), "Lesson", "x", "Ctrl+Q", _("exit end"), apart=True),
     ]  # fmt: skip
+
+
+def _print(w: Context) -> None:
+    from larch.desk.dialogs.printing import ask_print
+
+    ask_print(w)
 
 
 def _rename(w: Context) -> None:

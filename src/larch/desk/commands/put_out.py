@@ -23,7 +23,7 @@ def build(w: Context) -> list[Command]:
     ]  # fmt: skip
     return [
         Command("shelf", _("Shelf"), lambda: w.show_shelf(not w.shows("shelf")), "Put out", "library", "Ctrl+B",
-                _("drawer things equipment")),
+                _("drawer things equipment"), enabled=lambda: w.canvas.may("shelf"), board=True),
         Command("picture file", _("Picture from a file…"), lambda: w.part("bringing").ask(), "Put out", "image-plus",
                 words=_("photograph drawing import insert own image svg png jpeg")),
         Command("note", _("Sticky note"), lambda: w.part("putting").put_out_named("note"), "Put out", "sticky-note",

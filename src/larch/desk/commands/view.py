@@ -5,6 +5,9 @@ from __future__ import annotations
 from functools import partial
 from typing import TYPE_CHECKING
 
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QWidget
+
 from larch.core.base.words import _
 from larch.desk.commands.command import Command
 
@@ -28,22 +31,55 @@ def build(w: Context) -> list[Command]:
         )
     ]  # fmt: skip
     return [
-        Command("board", _("To the Board"), w.go_to_board, "View", "presentation", "F5", _("present full screen")),
+        Command("board", _("To the Board"), w.go_to_board, "View", "presentation", "F5", _("present full screen"),
+                board=True),
         Command("desk", _("Back to the Desk"), w.go_to_desk, "", "monitor", words=_("leave board"),
-                enabled=lambda: w.at_board),
+                enabled=lambda: w.at_board, board=True),
         Command("whole page", _("Whole page"), lambda: w.canvas.whole_page(), "View", "maximize", "Ctrl+0",
-                _("fit zoom"), apart=True),
+                _("fit zoom"), apart=True, board=True),
         Command("whole extent", _("Everything on the page"), lambda: w.canvas.whole_extent(), "View", "",
-                "Ctrl+Shift+0", _("extent fit zoom all")),
-        Command("true size", _("100 %"), lambda: w.canvas.true_size(), "View", "square", "Ctrl+1", _("zoom actual")),
-        Command("zoom in", _("Larger"), lambda: _zoom(w, ZOOM_STEP), "View", "zoom-in", "Ctrl++ or Ctrl+=", _("zoom in")),
-        Command("zoom out", _("Smaller"), lambda: _zoom(w, 1 / ZOOM_STEP), "View", "zoom-out", "Ctrl+-", _("zoom out")),
+                "Ctrl+Shift+0", _("extent fit zoom all"), board=True),
+        Command("true size", _("100 %"), lambda: w.canvas.true_size(), "View", "square", "Ctrl+1", _("zoom actual"),
+                board=True),
+        Command("zoom in", _("Larger"), lambda: _zoom(w, ZOOM_STEP), "View", "zoom-in", "Ctrl++ or Ctrl+=", _("zoom in"),
+                board=True),
+        Command("zoom out", _("Smaller"), lambda: _zoom(w, 1 / ZOOM_STEP), "View", "zoom-out", "Ctrl+-", _("zoom out"),
+                board=True),
+        Command("next part", _("To the next part of the window"), lambda: step_round(w, 1), "View", "", "F6",
+                _("keyboard focus tag facts ledge shelf page"), apart=True),
+        Command("part before", _("To the part of the window before"), lambda: step_round(w, -1), "", "", "Shift+F6",
+                _("keyboard focus")),
         Command("motion", _("Motion on or off"), lambda: w.part("set_still")(not w.canvas.still), "View", "",
                 words=_("animation still reduce"), apart=True),
         Command("sounds", _("Sounds on or off"), lambda: w.part("set_sounds")(not w.settings.sounds), "View", "volume-2",
                 words=_("silent quiet loud click")),
         *edges,
     ]  # fmt: skip
+
+
+def step_round(w: Context, by: int) -> None:
+    """The keys go on to the next part of the window that is seen: page, tag, cards, shelf, ledge, menus."""
+    named = [w.part(name) for name in ("tag", "facts", "shelf") if w.shows(name)]
+    parts: list[QWidget] = [w.canvas, *named, *w.part("shown_cards")(), w.part("ledge"), w.part("top_bar")]
+    held = w.top.focusWidget()
+    inner = [k for k, part in enumerate(parts) if held is not None and (part is held or part.isAncestorOf(held))]
+    where = max(inner, default=0)
+    for _k in range(len(parts)):
+        where = (where + by) % len(parts)
+        if _enter(parts[where]):
+            return
+
+
+def _enter(part: QWidget) -> bool:
+    """Gives the keys to the first control of a part that takes them."""
+    if part.focusPolicy() & Qt.FocusPolicy.TabFocus:
+        part.setFocus(Qt.FocusReason.TabFocusReason)
+        return True
+    inner = [child for child in part.findChildren(QWidget) if child.isVisibleTo(part) and child.isEnabled()]
+    first = next((child for child in inner if child.focusPolicy() & Qt.FocusPolicy.TabFocus), None)
+    if first is not None:
+        first.setFocus(Qt.FocusReason.TabFocusReason)
+    return first is not None
 
 
 def _zoom(w: Context, factor: float) -> None:

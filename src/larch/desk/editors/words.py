@@ -53,6 +53,8 @@ if TYPE_CHECKING:
     from larch.desk.editors.editors import Editors
 
 ROOM = 6.0  # page units round the words, for the caret
+TAIL = 0.3  # of the type size that letters reach below a line set close
+TAILS = 200.0  # page units; more than any tail is long
 LEAST = 120.0  # page units of width for a text that is still empty
 PROPORTIONAL = 1  # QTextBlockFormat.LineHeightTypes.ProportionalHeight, which is wanted as a number
 
@@ -65,6 +67,7 @@ class _Words(QGraphicsTextItem):
     ) -> None:
         if option is not None:
             option.state &= ~(QStyle.StateFlag.State_HasFocus | QStyle.StateFlag.State_Selected)
+            option.exposedRect = option.exposedRect.adjusted(0, -TAILS, 0, TAILS)  # Qt would clip at the line's height
         super().paint(painter, option, widget)
 
 
@@ -154,7 +157,7 @@ class TextEditor(QGraphicsView):
         k = place.scale * camera.scale
         inset, size = self.thing.inset(), self.page_document.size()
         wide = max(size.width(), self._width, 0.0 if self._width else LEAST) + 2 * ROOM
-        tall = max(size.height(), self.thing.size) + 2 * ROOM
+        tall = max(size.height(), self.thing.size) + 2 * ROOM + TAIL * self.thing.size
         at = place.to_page(inset - ROOM, self.thing.words_top(size.height()) - rise_of(self.thing) - ROOM)
         x, y = camera.to_view(*at)
         self._scene.setSceneRect(QRectF(-ROOM, -ROOM, wide, tall))

@@ -54,7 +54,7 @@ def findable(context: Context) -> list[Found]:
     found += [
         Found(c.label.replace("&", ""), f"{c.words} {c.shortcut}", c.icon, _(c.menu) if c.menu else _("Tools"), c.run)
         for c in context.part("commands").listed
-        if c.enabled()
+        if context.part("commands").can(c)
     ]
     for number, other in enumerate(context.session.lesson.pages, 1):
         label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))

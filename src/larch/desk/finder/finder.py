@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
@@ -30,7 +30,9 @@ class Found(NamedTuple):
 
 class Finder(QFrame):
     """`gather` lists all that can be done just now; it is asked each time the Finder opens. `more` finds what is too much
-    for a list, by what was typed."""
+    for a list, by what was typed. closed: the keys belong to the page again."""
+
+    closed = pyqtSignal()
 
     def __init__(
         self, parent: QWidget, gather: Callable[[], list[Found]], more: Callable[[str], list[Found]] = lambda query: []
@@ -107,9 +109,7 @@ class Finder(QFrame):
 
     def close_up(self) -> None:
         self.hide()
-        parent = self.parentWidget()
-        if parent is not None:
-            parent.setFocus()
+        self.closed.emit()
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:

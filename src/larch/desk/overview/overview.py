@@ -161,6 +161,10 @@ class Spread(QFrame):
         self.raise_()
         self.list.setFocus()
 
+    def refresh(self) -> None:
+        """Shows the pages as they are now, after an undo."""
+        self._fill(self.current())
+
     def _fill(self, chosen: str) -> None:
         assert self.session is not None
         self.list.blockSignals(True)

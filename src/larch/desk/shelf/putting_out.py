@@ -25,6 +25,7 @@ class PuttingOut:
 
     def __init__(self, context: Context) -> None:
         self.context = context
+        self._fresh: tuple[Thing, ...] = ()
 
     def put_out(self, item: ShelfItem) -> None:
         """Puts a thing in the middle of what is seen, a little aside of the one before."""
@@ -42,10 +43,10 @@ class PuttingOut:
             return
         centre = canvas.camera.to_page(*canvas.free().centre)
         box = canvas.box_of(laid_out(made).things)
-        dx, dy = self._free_spot(box.moved(centre[0] - box.centre[0], centre[1] - box.centre[1]))
+        dx, dy = self.free_spot(box.moved(centre[0] - box.centre[0], centre[1] - box.centre[1]))
         self._put(item, made, dx + centre[0] - box.centre[0], dy + centre[1] - box.centre[1])
 
-    def _free_spot(self, box: Box) -> Point:
+    def free_spot(self, box: Box) -> Point:
         """By how much a box must be shifted to lie on nothing that is seen: the nearest of places in rows round where it
         was to be; a little aside of what lies there if nowhere is room."""
         canvas = self.context.canvas
@@ -77,6 +78,11 @@ class PuttingOut:
         label = _("Put out {thing}").format(thing=made[0].title() if len(made) == 1 else item.label)
         moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made).things), dx, dy)
         self.context.canvas.commit(put(page, moved, label))
+        self._fresh = self.context.canvas.things()
+
+    def is_fresh(self, thing: Thing) -> bool:
+        """Whether it was just put out, and nothing has happened to it since."""
+        return self._fresh == (thing,)
 
     def drag(self, item: ShelfItem, at: QPoint) -> None:
         from larch.core.actions.arrange.arrange import laid_out

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, QToolButton, QWidget
@@ -17,11 +19,13 @@ from larch.board.tools.select import SelectTool
 from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import PAPER
 from larch.core.base.words import _
+from larch.core.model.page import PUPILS
 from larch.desk.toolbar.buttons import ToolButton, icon_button
 from larch.desk.toolbar.folded import FoldCard
 from larch.desk.toolbar.hold_button import HoldButton
 
 SPARE = ("move page", "paint", "stamp", "equation", "text", "construct")  # what folds first where room is scarce
+NEEDS = {"select": "", "move page": "", "paint": "paint"}  # what a tool needs of PUPILS; the others "write"
 MANNERS = [("wide", 0), ("snug", 0), ("snug", 2), ("snug", 3), *(("bare", k) for k in (0, 2, 3, 4, 5, 6))]
 
 
@@ -39,6 +43,7 @@ class Ledge(QWidget):
         self.edge = "bottom"
         self._large = False
         self._manner = MANNERS[0]
+        self._allowed: tuple[str, ...] = tuple(PUPILS)
         self._lengths: dict[tuple[bool, bool, int, tuple[str, int]], int] = {}
         self._measuring = False  # laying it out resizes it
         self._held: QPoint | None = None
@@ -76,7 +81,7 @@ class Ledge(QWidget):
         self.number.setStyleSheet("QPushButton { border: none; background: transparent; font-weight: 600; padding: 4px; }")
         self.number.setMinimumHeight(44)
         self.number.setToolTip(_("all pages, laid out"))
-        self.number.clicked.connect(lambda: self.pressed.emit("spread"))
+        self.number.clicked.connect(lambda: self.pressed.emit("go to page" if self._large else "spread"))
         self.onwards = icon_button("chevron-right", _("next page"), self)
         self.onwards.clicked.connect(lambda: self.turned.emit(1))
         self.undo = self._named("undo-2", _("undo"), "undo")
@@ -116,10 +121,14 @@ class Ledge(QWidget):
         for row in turner:
             self._add_row(row)
         self._box.addStretch(1)
-        shown: list[QWidget] = [button for name, button in self.buttons.items() if name not in folded]
-        for button in shown:
-            button.setParent(self)
-            button.show()
+        offered = {tool.name for tool in self.tools if self.offers(tool)}
+        for name, button in self.buttons.items():
+            button.setVisible(name in offered)
+        folded = tuple(name for name in folded if name in offered)
+        shown: list[QWidget] = [b for name, b in self.buttons.items() if name in offered and name not in folded]
+        for lying in shown:
+            lying.setParent(self)
+            lying.show()
         shown += [self.fold] if folded else []
         self.fold.setVisible(bool(folded))
         for k in range(0, len(shown), 2 if pairs else 1):
@@ -128,6 +137,12 @@ class Ledge(QWidget):
             else:
                 self._box.addWidget(shown[k], 0, Qt.AlignmentFlag.AlignCenter)
         self._box.addStretch(1)
+        keeps = "shelf" in self._allowed
+        self.bin.setVisible(keeps)
+        self.shelf.setVisible(keeps)
+        self.back.setVisible("turn" in self._allowed)
+        self.onwards.setVisible("turn" in self._allowed)
+        self.number.setEnabled("turn" in self._allowed)
         self._add_row([self.undo, self.redo])
         self._add_row([self.bin, self.again])
         if manner == "wide":
@@ -253,6 +268,19 @@ class Ledge(QWidget):
         label = _("new page") if last else _("next page")
         self.onwards.setToolTip(label)
         self.onwards.setAccessibleName(label)
+
+    def leave(self, allowed: Sequence[str]) -> None:
+        """Shows only what may be used (of PUPILS); all of it at the Desk."""
+        if tuple(allowed) == self._allowed:
+            return
+        self._allowed = tuple(allowed)
+        self._lengths.clear()
+        self._arrange()
+        self.refit()
+
+    def offers(self, tool: Tool) -> bool:
+        """Whether a tool lies on the ledge just now."""
+        return NEEDS.get(tool.name, "write") in (*self._allowed, "")
 
     def _pressed(self, tool: Tool) -> None:
         self._folded.hide()
