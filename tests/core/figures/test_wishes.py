@@ -136,3 +136,30 @@ def test_a_segment_between_points_is_set_by_moving_its_second_point() -> None:
     locked = page.with_things({"t2": page.thing("t2").replace(rule="midpoint", of=("t1", "t6"))})
     with pytest.raises(ValueError, match="follows from A, B"):
         facts(settle(locked), "t3")["AB"].set("10")
+
+
+DENTED = ((0.0, 0.0), (100.0, 0.0), (100.0, 100.0), (60.0, 20.0), (0.0, 100.0))
+LEANING = ((0.0, 128.0), (256.0, 128.0), (192.0, 0.0), (64.0, 0.0))
+
+
+@pytest.mark.parametrize("keeps", ["", "isosceles trapezium"])
+def test_a_typed_angle_leaves_no_crossing_shape(keeps: str) -> None:
+    made = set_angle(LEANING, keeps, 2, 60.0, "ABCD").corners
+    assert geometry.interior_angles(made)[2] == pytest.approx(60)
+    assert not geometry.crosses_itself(made)
+
+
+@given(st.integers(0, 4), st.floats(1, 300))
+def test_a_typed_side_comes_true_without_a_crossing_or_is_refused(i: int, length: float) -> None:
+    try:
+        made = set_side(DENTED, "", i, length, "ABCDE").corners
+    except ValueError as error:
+        assert "cross" in str(error)
+        return
+    assert geometry.sides(made)[i] == pytest.approx(length)
+    assert not geometry.crosses_itself(made)
+
+
+def test_a_side_that_would_cross_another_says_so() -> None:
+    with pytest.raises(ValueError, match=r"cross.*\."):
+        set_side(DENTED, "", 0, 20.0, "ABCDE")

@@ -163,3 +163,35 @@ def test_any_floats_get_an_answer(points: list[tuple[float, float]]) -> None:
     if len(points) >= 3:
         axes, turns = symmetry(points)
         assert 0 <= axes <= len(points) and 1 <= turns <= len(points)
+
+
+def surd(text: str) -> list[tuple[object, object]]:
+    from larch.core.maths.exact import read_coordinate
+
+    return [tuple(map(read_coordinate, word.split(","))) for word in text.split()]  # type: ignore[misc]
+
+
+def test_a_corner_just_on_a_slanted_irrational_side_is_seen() -> None:
+    touching = "0,0 sqrt(5),sqrt(6) 2sqrt(5)/3-3,2sqrt(6)/3+4 2sqrt(5)/3,2sqrt(6)/3 2sqrt(5)/3-9,2sqrt(6)/3+1"
+    assert classify(surd(touching)).kind == "crossed pentagon"
+    beside = touching.replace("2sqrt(5)/3,2sqrt(6)/3 ", "2sqrt(5)/3-1/10^30,2sqrt(6)/3 ")
+    assert classify(surd(beside)).kind == "concave pentagon"
+
+
+@pytest.mark.parametrize("far", [0, 10**8, 10**16, 10**30])
+def test_a_kite_far_away_is_one(far: int) -> None:
+    points = [(far, 0), (far + 2, 1), (far, 5), (far - 2, 1)]
+    assert classify(points).kind == "kite"
+
+
+@pytest.mark.parametrize("thin", [1e-3, 1e-7, 1e-9, 1e-11])
+def test_a_thin_rectangle_is_one(thin: float) -> None:
+    assert classify([(0.0, 0.0), (100.0, 0.0), (100.0, thin), (0.0, thin)]).kind == "rectangle"
+    assert classify([(0.0, 0.0), (100.0, 0.0), (40.0, thin)]).kind == "obtuse triangle"
+
+
+@given(st.floats(0, 360), st.floats(-1000, 1000), st.sampled_from([0.01, 1.0, 300.0]))
+def test_a_turned_square_of_floats_is_one_wherever_it_lies(turn: float, away: float, side: float) -> None:
+    c, s = math.cos(turn) * side, math.sin(turn) * side
+    corners = [(away, -away), (away + c, -away + s), (away + c - s, -away + s + c), (away - s, -away + c)]
+    assert classify(corners).kind == "square"

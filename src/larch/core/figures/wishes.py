@@ -16,6 +16,7 @@ from larch.core.maths.special import drag
 from larch.core.model.fact import number_text, read_number
 
 CLOSE = 1e-7
+MOST_LOOKED_AT = 120  # corners up to which it is looked whether sides cross
 Corners = tuple[Point, ...]
 
 
@@ -55,8 +56,30 @@ def set_side(corners: Corners, keeps: str, i: int, length: float, names: Sequenc
         return _triangle_side(corners, i, length, names, unit)
     if keeps:
         return _told(corners, _special_side(corners, keeps, i, length), names)
-    to = (a[0] + (b[0] - a[0]) * length / now, a[1] + (b[1] - a[1]) * length / now)
-    return _told(corners, (*corners[:j], to, *corners[j + 1 :]), names)
+    grows = ((b[0] - a[0]) * (length / now - 1), (b[1] - a[1]) * (length / now - 1))
+    for moving, (dx, dy) in _ways_along(count, i, grows):
+        made = tuple((x + dx, y + dy) if k in moving else (x, y) for k, (x, y) in enumerate(corners))
+        if not _spoiled(corners, made):
+            return _told(corners, made, names)
+    raise ValueError(_("With a side of that length its sides would cross; move a corner out of the way first."))
+
+
+def _ways_along(count: int, i: int, grows: Point) -> list[tuple[set[int], Point]]:
+    """Which corners can go along a side so that it gets its length: its end, its beginning, or either with those next to
+    it, one after the other."""
+    back = (-grows[0], -grows[1])
+    ends = [{(i + 1 + k) % count for k in range(n)} for n in range(1, count - 1)]
+    starts = [{(i - k) % count for k in range(n)} for n in range(1, count - 1)]
+    return [way for end, start in zip(ends, starts, strict=True) for way in ((end, grows), (start, back))]
+
+
+def _spoiled(before: Corners, after: Corners) -> bool:
+    """Whether sides cross now that did not before, or a corner has come to lie on another."""
+    if any(math.dist(a, b) == 0 for a, b in geometry.pairs(after)) and all(map(bool, geometry.sides(before))):
+        return True
+    if len(after) > MOST_LOOKED_AT or not geometry.crosses_itself(after):
+        return False
+    return not geometry.crosses_itself(before)
 
 
 def _triangle_side(corners: Corners, i: int, length: float, names: Sequence[str], unit: float) -> Wish:
@@ -96,6 +119,8 @@ def _special_side(corners: Corners, keeps: str, i: int, length: float) -> Corner
             made = drag(keeps, corners, moving, to)
             got = math.dist(made[i], made[j])
             if abs(got - length) <= CLOSE * length:
+                if _spoiled(corners, made):
+                    break
                 return made
             if got <= 0:
                 break
@@ -133,7 +158,7 @@ def set_angle(corners: Corners, keeps: str, i: int, degrees: float, names: Seque
     ):
         made = drag(keeps, corners, moving, _turned(corners[moving], corners[i], turn))
         got = geometry.interior_angles(made)[i]
-        if got is not None and abs(got - degrees) < 1e-6 and not (count < 12 and geometry.crosses_itself(made)):
+        if got is not None and abs(got - degrees) < 1e-6 and not _spoiled(corners, made):
             return _told(corners, made, names)
     found = _searched(corners, keeps, i, degrees)
     if found is not None:
@@ -181,7 +206,7 @@ def _searched(corners: Corners, keeps: str, i: int, degrees: float) -> Corners |
                     break
                 low, high = (middle, high) if (half[0] < 0) == rising else (low, middle)
             end = off(moving, about, (low + high) / 2)
-            if end is not None and abs(end[0]) < 1e-6:
+            if end is not None and abs(end[0]) < 1e-6 and not _spoiled(corners, end[1]):
                 return end[1]
     return None
 

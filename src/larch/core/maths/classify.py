@@ -6,14 +6,18 @@ answers. Definitions are inclusive: a square is also a rectangle, a rhombus and 
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from decimal import localcontext
 from typing import NamedTuple
 
 from larch.core.base.words import N_
-from larch.core.maths.exact import PRECISION, Scalar, alike, is_zero
+from larch.core.maths.exact import MEASURED, PRECISION, Scalar, alike, is_zero
+from larch.core.maths.geometry import segments_meet
+from larch.core.maths.geometry import side_of as _side
 
 ExactPoint = tuple[Scalar, Scalar]
+DIGITS = 4e-15  # of the longest side: what a float coordinate can be off by
 NAMES = {
     3: "triangle", 4: "quadrilateral", 5: "pentagon", 6: "hexagon", 7: "heptagon", 8: "octagon", 9: "nonagon",
     10: "decagon", 11: "hendecagon", 12: "dodecagon",
@@ -65,7 +69,11 @@ def symmetry(points: Sequence[ExactPoint]) -> Symmetry:
 
 
 class _Shape:
-    """Differences, squared lengths and products of a polygon, computed once."""
+    """Differences, squared lengths and products of a polygon, computed once.
+
+    What is nothing, and what is equal, is decided beside the sides that went into it: a rectangle of 100 by 0.0000001 is
+    one. Of floats, besides, no more is believed than their digits give.
+    """
 
     def __init__(self, points: Sequence[ExactPoint]) -> None:
         flat = alike([_number(v) for point in points for v in point])
@@ -75,40 +83,70 @@ class _Shape:
         self.ways = [(b[0] - a[0], b[1] - a[1]) for a, b in zip(self.points, following, strict=True)]
         self.squares = [dx * dx + dy * dy for dx, dy in self.ways]
         self.size = max(self.squares)
+        self.measured = isinstance(flat[0], float)
+        self.lengths = [math.sqrt(square) for square in self.squares] if self.measured else []
+        self.noise = DIGITS * max(self.lengths) if self.measured else 0.0
         # At corner i, between the side that comes in and the side that goes out.
         self.cross = [_cross(self.ways[i - 1], self.ways[i]) for i in range(count)]
         self.dot = [_dot(self.ways[i - 1], self.ways[i]) for i in range(count)]
 
-    def nothing(self, value: Scalar) -> bool:
+    def _slack(self, i: int, j: int) -> float:
+        """What a product of two sides can be off by, of floats."""
+        one, other = self.lengths[i], self.lengths[j]
+        return MEASURED * one * other + self.noise * (one + other)
+
+    def nothing(self, value: Scalar, i: int, j: int) -> bool:
+        """Whether a product of two sides is nothing."""
+        if self.measured:
+            return bool(abs(value) <= self._slack(i, j))
         return is_zero(value, self.size)
 
-    def equal(self, a: Scalar, b: Scalar) -> bool:
-        return is_zero(a - b, self.size)
+    def straight(self, i: int) -> bool:
+        return self.nothing(self.cross[i], i - 1, i)
+
+    def right(self, i: int) -> bool:
+        return self.nothing(self.dot[i], i - 1, i)
+
+    def coincide(self, i: int) -> bool:
+        """Whether corner i and the next lie on one spot."""
+        return self.lengths[i] <= 4 * self.noise if self.measured else is_zero(self.squares[i], self.size)
+
+    def equal(self, i: int, j: int) -> bool:
+        """Whether two sides are equally long."""
+        if not self.measured:
+            return is_zero(self.squares[i] - self.squares[j], self.size)
+        return abs(self.lengths[i] - self.lengths[j]) <= MEASURED * max(self.lengths[i], self.lengths[j]) + 2 * self.noise
+
+    def same_corner(self, i: int, k: int, of: Sequence[Scalar]) -> bool:
+        """Whether the cross or dot products at two corners are equal."""
+        if not self.measured:
+            return is_zero(of[i] - of[k], self.size)
+        return bool(abs(of[i] - of[k]) <= self._slack(i - 1, i) + self._slack(k - 1, k))
 
     def parallel(self, i: int, j: int) -> bool:
-        return self.nothing(_cross(self.ways[i], self.ways[j]))
+        return self.nothing(_cross(self.ways[i], self.ways[j]), i, j)
 
     def fits(self, order: range, mirrored: bool = False) -> bool:
         """Whether the corners, taken in another order, have the same sides and angles."""
         count = len(self.points)
         for i, k in enumerate(order):
-            side = self.squares[(k - 1) % count] if mirrored else self.squares[k % count]
             corner = k % count
-            if not (self.equal(self.squares[i], side) and self.equal(self.dot[i], self.dot[corner])):
+            side = (k - 1) % count if mirrored else corner
+            if not (self.equal(i, side) and self.same_corner(i, corner, self.dot)):
                 return False
-            if not self.equal(self.cross[i], self.cross[corner]):
+            if not self.same_corner(i, corner, self.cross):
                 return False
         return True
 
     def sort(self) -> Sort:
-        if any(self.nothing(square) for square in self.squares):
-            return Sort("degenerate", why=N_("Two corners that follow each other coincide."))
-        if all(self.nothing(cross) for cross in self.cross):
-            return Sort("degenerate", why=N_("The corners lie in a line."))
         count = len(self.points)
+        if any(map(self.coincide, range(count))):
+            return Sort("degenerate", why=N_("Two corners that follow each other coincide."))
+        if all(map(self.straight, range(count))):
+            return Sort("degenerate", why=N_("The corners lie in a line."))
         if self.crossed():
             return Sort(f"crossed {polygon_name(count)}", why=N_("Its sides cross."))
-        if any(self.nothing(cross) for cross in self.cross):
+        if any(map(self.straight, range(count))):
             return self._straightened()
         if count == 3:
             return self.triangle()
@@ -116,20 +154,72 @@ class _Shape:
 
     def _straightened(self) -> Sort:
         """A corner of 180° is none: the shape is what it is without it."""
-        kept = [point for point, cross in zip(self.points, self.cross, strict=True) if not self.nothing(cross)]
+        kept = [point for i, point in enumerate(self.points) if not self.straight(i)]
         found = _Shape(kept).sort()
         return Sort(found.kind, (*found.also, f"{polygon_name(len(self.points))} with a straight angle"), found.why)
 
     def crossed(self) -> bool:
-        from larch.core.maths.geometry import crosses_itself
+        """Whether two sides that don't follow each other meet, or two that do run back over each other; exactly, where the
+        coordinates are exact: floats decide only what they can tell for certain."""
+        count = len(self.points)
+        if count > 3 and any(self._runs_back(i) for i in range(count)):
+            return True
+        x0, y0 = (0.0, 0.0) if self.measured else self.points[0]
+        near = [(float(x - x0), float(y - y0)) for x, y in self.points]
+        scale = max(max(abs(x), abs(y)) for x, y in near)
+        unsure = 1e-13 * scale * scale
+        for i in range(count):
+            a, b = near[i], near[(i + 1) % count]
+            left, right = min(a[0], b[0]), max(a[0], b[0])
+            low, high = min(a[1], b[1]), max(a[1], b[1])
+            for j in range(i + 2, count - (i == 0)):
+                c, d = near[j], near[(j + 1) % count]
+                aside = max(c[0], d[0]) < left or min(c[0], d[0]) > right or max(c[1], d[1]) < low or min(c[1], d[1]) > high
+                if aside and not self._boxes_touch(near, i, j, 1e-12 * scale):
+                    continue
+                signs = _side(c, d, a), _side(c, d, b), _side(a, b, c), _side(a, b, d)
+                if self.measured or min(map(abs, signs)) > unsure:
+                    if segments_meet(a, b, c, d):
+                        return True
+                elif self._meet(i, j):
+                    return True
+        return False
 
-        return crosses_itself([(float(x), float(y)) for x, y in self.points])
+    def _runs_back(self, i: int) -> bool:
+        straight = self.cross[i] == 0 if self.measured else self.straight(i)
+        return bool(straight and self.dot[i] < 0)
+
+    def _boxes_touch(self, near: Sequence[tuple[float, float]], i: int, j: int, slack: float) -> bool:
+        count = len(near)
+        a, b, c, d = near[i], near[(i + 1) % count], near[j], near[(j + 1) % count]
+        return all(max(min(a[k], b[k]), min(c[k], d[k])) <= min(max(a[k], b[k]), max(c[k], d[k])) + slack for k in (0, 1))
+
+    def _meet(self, i: int, j: int) -> bool:
+        """Whether sides i and j share a point, by the coordinates themselves."""
+        count = len(self.points)
+        a, b, c, d = self.points[i], self.points[(i + 1) % count], self.points[j], self.points[(j + 1) % count]
+        signs = [self._sign(*three) for three in ((c, d, a), (c, d, b), (a, b, c), (a, b, d))]
+        if signs[0] * signs[1] < 0 and signs[2] * signs[3] < 0:
+            return True
+        touching = ((signs[0], c, d, a), (signs[1], c, d, b), (signs[2], a, b, c), (signs[3], a, b, d))
+        return any(sign == 0 and self._between(p, q, r) for sign, p, q, r in touching)
+
+    def _sign(self, a: ExactPoint, b: ExactPoint, p: ExactPoint) -> int:
+        value = _cross((b[0] - a[0], b[1] - a[1]), (p[0] - a[0], p[1] - a[1]))
+        return 0 if is_zero(value, self.size) else 1 if value > 0 else -1
+
+    def _between(self, a: ExactPoint, b: ExactPoint, p: ExactPoint) -> bool:
+        """Whether a point of the line through a and b lies between them."""
+        share = _dot((p[0] - a[0], p[1] - a[1]), (b[0] - a[0], b[1] - a[1]))
+        whole = _dot((b[0] - a[0], b[1] - a[1]), (b[0] - a[0], b[1] - a[1]))
+        within = 0 <= share <= whole
+        return bool(within or is_zero(share, self.size) or is_zero(share - whole, self.size))
 
     def triangle(self) -> Sort:
-        a, b, c = self.squares
-        equal = [self.equal(a, b), self.equal(b, c), self.equal(c, a)]
+        equal = [self.equal(0, 1), self.equal(1, 2), self.equal(2, 0)]
         # The ways of two sides at a corner run on, so a right angle is a dot product of nothing and a blunt one is positive.
-        by_angle = "right" if any(map(self.nothing, self.dot)) else "obtuse" if any(d > 0 for d in self.dot) else "acute"
+        right, blunt = any(map(self.right, range(3))), any(d > 0 for d in self.dot)
+        by_angle = "right" if right else "obtuse" if blunt else "acute"
         if all(equal):
             return Sort("equilateral triangle", ("isosceles triangle", "acute triangle"))
         if not any(equal):
@@ -144,10 +234,9 @@ class _Shape:
     def quadrilateral(self) -> Sort:
         one, other = self.parallel(0, 2), self.parallel(1, 3)
         equal = self.equal
-        s = self.squares
-        kite = (equal(s[0], s[1]) and equal(s[2], s[3])) or (equal(s[1], s[2]) and equal(s[3], s[0]))
+        kite = (equal(0, 1) and equal(2, 3)) or (equal(1, 2) and equal(3, 0))
         if one and other:
-            right, sides = self.nothing(self.dot[0]), equal(s[0], s[1])
+            right, sides = self.right(0), equal(0, 1)
             if right and sides:
                 return Sort("square", ("rectangle", "rhombus", "kite", "parallelogram", "isosceles trapezium", "trapezium"))
             if right:
@@ -158,18 +247,18 @@ class _Shape:
         if kite:
             return Sort("kite") if self.convex() else Sort("dart", ("concave kite",))
         if one or other:
-            legs = (s[1], s[3]) if one else (s[0], s[2])
-            if equal(*legs):
+            if equal(1, 3) if one else equal(0, 2):
                 return Sort("isosceles trapezium", ("trapezium",))
-            return Sort("trapezium", ("right trapezium",) if any(map(self.nothing, self.dot)) else ())
+            return Sort("trapezium", ("right trapezium",) if any(map(self.right, range(4))) else ())
         return Sort(
             "quadrilateral" if self.convex() else "concave quadrilateral", () if self.convex() else ("quadrilateral",)
         )
 
     def many(self) -> Sort:
         name = polygon_name(len(self.points))
-        even = all(self.equal(self.squares[0], square) for square in self.squares)
-        turning = all(self.equal(self.cross[0], c) for c in self.cross) and all(self.equal(self.dot[0], d) for d in self.dot)
+        corners = range(len(self.points))
+        even = all(self.equal(0, i) for i in corners)
+        turning = all(self.same_corner(0, i, self.cross) and self.same_corner(0, i, self.dot) for i in corners)
         if even and turning:
             return Sort(f"regular {name}", (f"equilateral {name}", f"equiangular {name}"))
         also = [f"equilateral {name}"] if even else []

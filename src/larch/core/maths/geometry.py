@@ -81,7 +81,8 @@ def _runs_back(vertices: Vertices, i: int) -> bool:
     return cross == 0 and (bx - ax) * (cx - bx) + (by - ay) * (cy - by) < 0
 
 
-def _side(a: Point, b: Point, p: Point) -> float:
+def side_of(a: Point, b: Point, p: Point) -> float:
+    """On which side of the way from a to b a point lies: twice the signed area of the triangle."""
     return (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
 
 
@@ -91,7 +92,7 @@ def _between(a: Point, b: Point, p: Point) -> bool:
 
 def segments_meet(a: Point, b: Point, c: Point, d: Point) -> bool:
     """Whether segments ab and cd share a point."""
-    d1, d2, d3, d4 = _side(c, d, a), _side(c, d, b), _side(a, b, c), _side(a, b, d)
+    d1, d2, d3, d4 = side_of(c, d, a), side_of(c, d, b), side_of(a, b, c), side_of(a, b, d)
     if ((d1 > 0 and d2 < 0) or (d1 < 0 and d2 > 0)) and ((d3 > 0 and d4 < 0) or (d3 < 0 and d4 > 0)):
         return True
     touching = ((d1, c, d, a), (d2, c, d, b), (d3, a, b, c), (d4, a, b, d))

@@ -78,3 +78,13 @@ def test_too_little_is_said() -> None:
             work_out(page, page.things)
     turned = Polygon(vertices=tuple(RIGHT), shown=("AB", "BC"), placement=Placement(0, 0, 33))
     assert any("²" in line for line in working(turned))
+
+
+def test_two_sides_and_the_angle_across_from_the_longer_fix_a_triangle() -> None:
+    corners = [(0.0, 0.0), (500.0, 0.0), (120.0, 260.0)]  # AB is longest
+    page = shown(corners, "AB", "BC", "angle C")
+    lines = working(page.things[0])
+    assert any(line.startswith("sin A") for line in lines)
+    other = shown(corners, "AB", "CA", "angle B")  # across from the shorter of the two: two triangles
+    with pytest.raises(ValueError, match="does not fix"):
+        working(other.things[0])

@@ -11,6 +11,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from larch.core.maths.plane import Angle, Circle, Ellipse, Line, NotThere, Path, Spot
+from larch.core.maths.plane.construct import common_tangents
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import distance
 
@@ -159,3 +160,55 @@ def test_paths_and_angles_meet_side_by_side() -> None:
 def test_meetings_keep_their_digits_far_away_and_when_tiny(far: float) -> None:
     (x, y), *_rest = meetings(Line((0, 0), (3 * far, 4 * far), "line"), Line((0, 4 * far), (3 * far, 0), "line"))
     assert (x, y) == pytest.approx((1.5 * far, 2 * far), rel=1e-12)
+
+
+@given(st.floats(0.01, 300), st.floats(0.01, 300), st.floats(0, 360))
+def test_touching_circles_have_three_or_one_common_tangent(r: float, s: float, turn: float) -> None:
+    assume(abs(r - s) > 1e-3 * (r + s))
+    one = Circle((3.0, -7.0), r)
+    for apart, count in ((r + s, 3), (abs(r - s), 1)):
+        away = math.radians(turn)
+        other = Circle((3 + apart * math.cos(away), -7 + apart * math.sin(away)), s)
+        found = common_tangents(one, other)
+        assert len(found) == count
+        for line in found:
+            for circle in (one, other):
+                assert distance(line._replace(form="line"), circle.centre) == pytest.approx(circle.radius, rel=1e-5)
+
+
+@given(places, st.floats(1, 200), st.floats(0.05, 0.95), st.floats(0, 360))
+def test_an_ellipse_and_the_circle_round_it_meet_twice(centre: tuple, rx: float, share: float, turn: float) -> None:
+    found = meetings(Ellipse(centre, rx, rx * share, turn), Circle(centre, rx))
+    assert len(found) == 2
+    for point in found:
+        assert math.dist(point, centre) == pytest.approx(rx, rel=1e-6)
+    assert math.dist(*found) == pytest.approx(2 * rx, rel=1e-5)
+
+
+@given(points, points, small, small, small, small)
+def test_segments_on_one_line_meet_only_where_one_ends_and_the_other_begins(a, way, s, t, u, v) -> None:  # type: ignore[no-untyped-def]
+    assume(way != (0, 0) and s != t and u != v)
+
+    def at(k: int) -> tuple[int, int]:
+        return (a[0] + k * way[0], a[1] + k * way[1])
+
+    (low, high), (first, last) = sorted((s, t)), sorted((u, v))
+    one, other = Line(at(s), at(t)), Line(at(u), at(v))
+    if last == low or high == first:
+        (found,) = meetings(one, other)
+        assert math.dist(found, at(low if last == low else high)) < 1e-6
+        return
+    with pytest.raises(NotThere, match="apart" if last < low or high < first else "on each other"):
+        meetings(one, other)
+
+
+@given(st.floats(5, 170), st.floats(10, 100), st.floats(0.1, 0.9))
+def test_a_line_meets_the_straight_edge_of_a_sector(span: float, radius: float, share: float) -> None:
+    sector = Circle((0.0, 0.0), radius, "sector", 20.0, span)
+    edge = sector.at(20.0)
+    on = (edge[0] * share, edge[1] * share)
+    found = meetings(Line(on, (on[0] + 1, on[1] + 7), "line"), sector)
+    assert min(math.dist(on, point) for point in found) < 1e-6 * radius
+    cap = sector._replace(form="cap")
+    middle = tuple((p + q) / 2 for p, q in zip(edge, sector.at(20.0 + span), strict=True))
+    assert any(math.dist(middle, p) < 1e-6 * radius for p in meetings(Line((0.0, 0.0), middle, "line"), cap))

@@ -30,6 +30,7 @@ from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, Part
 from larch.core.figures.settle import without
 from larch.core.maths import geometry
+from larch.core.maths.overlay import overlaid
 from larch.core.model.action import Action, Fold, Things, grants, put, register
 from larch.core.model.capabilities import Constructible, IsInk
 from larch.core.model.edit import Edit
@@ -205,7 +206,7 @@ def combine(page: Page, things: Things, how: str) -> Edit:
         about |= nearly
     made = areas[0]
     for other in areas[1:]:
-        made = {"join": shapely.union, "overlap": shapely.intersection, "subtract": shapely.difference}[how](made, other)
+        made = overlaid(how, made, other)
     pieces = pieces_of(shapely.make_valid(made))
     if not pieces:
         words = {"overlap": _("They do not overlap."), "subtract": _("Nothing is left.")}

@@ -6,7 +6,7 @@ working follows while the triangle is dragged (see `core.telling`).
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from larch.core.base.shape import Placement
@@ -33,7 +33,10 @@ class Step(NamedTuple):
 class _Solver:
     """sides: those known, by the number of the corner across; angles: likewise by corner."""
 
-    def __init__(self, names: list[str], sides: set[int], angles: set[int], right: int | None) -> None:
+    def __init__(
+        self, names: list[str], sides: set[int], angles: set[int], right: int | None, lengths: Sequence[float] = ()
+    ) -> None:
+        self.lengths = lengths  # of the sides, by the corner across
         self.names, self.sides, self.angles, self.right = names, sides, angles, right
         self.steps: list[Step] = []
 
@@ -53,7 +56,7 @@ class _Solver:
     def run(self) -> list[Step]:
         """All steps. Raises ValueError with one sentence if what is given does not fix the triangle."""
         ways: list[Callable[[], bool]] = [self.third_angle, self.pythagoras, self.ratio, self.angle_by_ratio,
-                                          self.sine_side, self.cosine_side, self.cosine_angle]  # fmt: skip
+                                          self.sine_side, self.cosine_side, self.cosine_angle, self.sine_angle]  # fmt: skip
         while not self.solved() and len(self.steps) < MOST_STEPS:
             if not any(way() for way in ways):
                 raise ValueError(_("What is shown does not fix the triangle: show a side and two measures more."))
@@ -138,6 +141,23 @@ class _Solver:
                 return True
         return False
 
+    def sine_angle(self) -> bool:
+        """Two sides and the angle across from the longer one: the rule of sines, the other way. Across from the shorter one,
+        two triangles would fit."""
+        for known in sorted(self.sides & self.angles):
+            for i in sorted(self.sides - self.angles):
+                if not self.lengths or self.lengths[known] < self.lengths[i] * (1 - 1e-9):
+                    continue
+                own, other = self.side(i), self.side(known)
+                a, b = self.names[i], self.names[known]
+                size = f"{{{self.angle(known)}}}"
+                rule = f"sin {a} = {own} · sin {b} : {other}"
+                self.note(self.angle(i), f"{rule}\n    = {{{own}}} · sin {size} : {{{other}}}")
+                self.note(self.angle(i), f"∠{a} = {{{self.angle(i)}}}")
+                self.angles.add(i)
+                return True
+        return False
+
     def cosine_side(self) -> bool:
         """Two sides and the angle between them: the rule of cosines."""
         for i in sorted(self.angles - self.sides):
@@ -184,7 +204,8 @@ def working(triangle: object, unit: str = "") -> list[str]:
     assert isinstance(triangle, Polygon)
     sides, angles, right = given(triangle)
     names = triangle.fact_names()
-    solver = _Solver(names, set(sides), set(angles), right)
+    measured = geometry.sides(triangle.vertices)
+    solver = _Solver(names, set(sides), set(angles), right, [measured[(i + 1) % 3] for i in range(3)])
     unit = f" {unit}" if unit else ""
     known = [f"{solver.side(i)} = {{{solver.side(i)}}}{unit}" for i in sorted(sides)]
     known += [f"∠{names[i]} = {{{solver.angle(i)}}}" for i in sorted(angles)]

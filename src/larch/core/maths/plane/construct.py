@@ -117,10 +117,14 @@ def common_tangents(one: Circle, other: Circle) -> list[Line]:
     found = []
     for sign in (1, -1):
         ratio = (one.radius - sign * other.radius) / apart
-        if abs(ratio) > 1:
+        if abs(ratio) > 1 + SAME:
             continue
-        lean = math.degrees(math.acos(ratio))
-        for turn in (lean, -lean):
+        if abs(ratio) >= 1 - SAME:  # they touch: two tangents have become one
+            turns = [0.0 if ratio > 0 else 180.0]
+        else:
+            lean = math.degrees(math.acos(ratio))
+            turns = [lean, -lean]
+        for turn in turns:
             a, b = one.at(base + turn), towards(other.centre, base + turn, sign * other.radius)
             if math.dist(a, b) > SAME * apart:
                 found.append(Line(a, b, "line"))

@@ -11,6 +11,7 @@ from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Gra
 from larch.core.maths.plane.graphs import graph_meetings
 
 SAMPLES = 720  # of an ellipse, between which its meetings with another curve are looked for
+NEAR = 1e-9  # share of their size within which two meetings are one
 EDGE = 1e-9  # share of a segment by which a meeting may miss its end
 
 
@@ -24,6 +25,9 @@ def meetings(one: Form, other: Form) -> list[Point]:
         return graph_meetings(one, other)
     if isinstance(other, Graph):
         return graph_meetings(other, one)
+    parts = _parts(one), _parts(other)
+    if len(parts[0]) + len(parts[1]) > 2:
+        return _of_parts(*parts)
     a, b = _lines(one), _lines(other)
     if a is not None and b is not None:
         return _gathered([(s, t) for s in a for t in b], _line_line)
@@ -36,6 +40,34 @@ def meetings(one: Form, other: Form) -> list[Point]:
     if isinstance(one, Ellipse) or isinstance(other, Ellipse):
         return _ellipse_curve(one, other)
     raise NotThere(N_("A point does not meet anything."))
+
+
+def _parts(form: Form) -> list[Form]:
+    """A sector as its arc and its two straight edges, a cap as its arc and its chord; anything else as it is."""
+    if not isinstance(form, Circle) or form.form not in ("sector", "cap"):
+        return [form]
+    arc = form._replace(form="arc")
+    ends = form.at(form.start), form.at(form.start + form.span)
+    if form.form == "cap":
+        return [arc, Line(*ends)]
+    return [arc, Line(form.centre, ends[0]), Line(form.centre, ends[1])]
+
+
+def _of_parts(ones: list[Form], others: list[Form]) -> list[Point]:
+    """The meetings of all parts of two forms, each place once; if there are none, the reason of the first two."""
+    found: list[Point] = []
+    why: NotThere | None = None
+    for one in ones:
+        for other in others:
+            try:
+                points = meetings(one, other)
+            except NotThere as reason:
+                why = why or reason
+                continue
+            found += [p for p in points if all(math.dist(p, q) > NEAR * max(1.0, *map(abs, q)) for q in found)]
+    if not found:
+        raise why or NotThere(N_("They do not meet."))
+    return found
 
 
 def _lines(form: Form) -> list[Line] | None:
@@ -78,13 +110,29 @@ def _line_line(one: Line, other: Form) -> list[Point]:
     cross = ux * vy - uy * vx
     if abs(cross) <= SAME * 1e-3 * u * v:
         if abs(wx * uy - wy * ux) <= SAME * u * max(math.hypot(wx, wy), u):
-            raise NotThere(N_("They lie on each other."))
+            return _on_one_line(one, other)
         raise NotThere(N_("They are parallel."))
     s, t = (wx * vy - wy * vx) / cross, (wx * uy - wy * ux) / cross
     if not (_held(one, s) and _held(other, t)):
         raise NotThere(N_("They end before they meet."))
     # From the nearer end, so that no digits are lost far from it.
     return [(one.a[0] + s * ux, one.a[1] + s * uy)]
+
+
+def _on_one_line(one: Line, other: Line) -> list[Point]:
+    """Two that lie on one line meet where the one ends and the other begins; they may also lie apart, or on each other."""
+    (ux, uy), size = one.way, math.hypot(*one.way)
+    shares = [((x - one.a[0]) * ux + (y - one.a[1]) * uy) / size**2 for x, y in (other.a, other.b)]
+    span = shares[1] - shares[0]
+    low, high = one.bounds()
+    ends = sorted(shares[0] + t * span if math.isfinite(t) else math.copysign(math.inf, t * span) for t in other.bounds())
+    first, last = max(low, ends[0]), min(high, ends[1])
+    slack = EDGE * max(1.0, abs(span))
+    if first > last + slack:
+        raise NotThere(N_("They lie on one line, apart from each other."))
+    if last - first > slack:
+        raise NotThere(N_("They lie on each other."))
+    return [(one.a[0] + first * ux, one.a[1] + first * uy)]
 
 
 def _held(line: Line, share: float) -> bool:
@@ -206,12 +254,21 @@ def _ellipse_curve(one: Form, other: Form) -> list[Point]:
         raise NotThere(N_("They lie on each other."))
     found = [_root(off, k * step, (k + 1) * step) for k in range(SAMPLES) if _crosses(values[k], values[(k + 1) % SAMPLES])]
     found += [t for t in _touches(off, values, step) if all(abs((t - u + 180) % 360 - 180) > 1e-5 for u in found)]
-    points = [first.at(t) for t in found]
+    points = _apart([first.at(t) for t in found], max(first.rx, first.ry))
     if isinstance(second, Circle):
         points = [p for p in points if second.spans(direction(second.centre, p), 1e-7)]
     if not points:
         raise NotThere(N_("They do not meet."))
     return points
+
+
+def _apart(points: list[Point], size: float) -> list[Point]:
+    """Without those found twice: where the curves touch, a sample that lies just there is seen from both sides."""
+    kept: list[Point] = []
+    for point in points:
+        if all(math.dist(point, other) > 1e-6 * size for other in kept):
+            kept.append(point)
+    return kept
 
 
 def _crosses(a: float, b: float) -> bool:

@@ -9,6 +9,7 @@ from larch.core.base.shape import FARTHEST, Box, Point, box_of
 from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure
 from larch.core.maths import geometry
+from larch.core.maths.overlay import overlaid
 from larch.core.model.capabilities import LooksAt
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
@@ -115,14 +116,14 @@ def covered(outline: Silhouette, page: Page) -> tuple[float, int, int]:
     for piece in pieces:
         assert isinstance(piece, Figure)
         shape = shapely.make_valid(shapely.Polygon(piece.form().corners))  # type: ignore[union-attr]
-        within = shapely.intersection(shape, room)
+        within = overlaid("overlap", shape, room)
         if within.area < 0.02 * shape.area:
             continue
         inside += 1
         beyond = shape.area - within.area
-        overlap = 0.0 if union is None else shapely.intersection(shape, union).area
+        overlap = 0.0 if union is None else overlaid("overlap", shape, union).area
         over += beyond > OVER * shape.area or overlap > OVER * shape.area
-        union = shape if union is None else shapely.union(union, shape)
+        union = shape if union is None else overlaid("join", union, shape)
     if union is None:
         return 0.0, 0, 0
-    return min(1.0, shapely.intersection(union, room).area / room.area), inside, over
+    return min(1.0, overlaid("overlap", union, room).area / room.area), inside, over
