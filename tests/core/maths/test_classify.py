@@ -187,7 +187,6 @@ def test_a_kite_far_away_is_one(far: int) -> None:
 @pytest.mark.parametrize("thin", [1e-3, 1e-7, 1e-9, 1e-11])
 def test_a_thin_rectangle_is_one(thin: float) -> None:
     assert classify([(0.0, 0.0), (100.0, 0.0), (100.0, thin), (0.0, thin)]).kind == "rectangle"
-    assert classify([(0.0, 0.0), (100.0, 0.0), (40.0, thin)]).kind == "obtuse triangle"
 
 
 @given(st.floats(0, 360), st.floats(-1000, 1000), st.sampled_from([0.01, 1.0, 300.0]))
