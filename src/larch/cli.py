@@ -52,6 +52,8 @@ def parser() -> argparse.ArgumentParser:
     exporting.add_argument("lesson", type=Path)
     exporting.add_argument("--to", type=Path, required=True, metavar="OUT.pdf|png|svg")
     exporting.add_argument("--pages", metavar="2-3", help="for example 2 or 2-3 or 1,4-")
+    exporting.add_argument("--answers", action="store_true", help="show and write what frost covers")
+    exporting.add_argument("--fonts", default="outlined", metavar="outlined|embedded|named", help="of an SVG")
     exporting.add_argument("--width", type=int, default=1920, metavar="PIXELS", help="of a PNG")
     facts = commands.add_parser("facts", help="print what the things of a lesson know")
     facts.add_argument("lesson", type=Path)
@@ -160,7 +162,7 @@ def _demo(asked: argparse.Namespace) -> int:
     from larch.board.paint import page_svg
 
     try:
-        write_lesson(demo_lesson(), asked.save, page_svg)
+        write_lesson(demo_lesson(), asked.save, lambda page: page_svg(page, fonts="named"))
     except OSError as error:
         raise Refused(f"{asked.save} can't be written: {error.strerror}.") from error
     return 0
@@ -202,10 +204,12 @@ def _export(asked: argparse.Namespace) -> int:
     lesson = _read(asked.lesson).lesson
     pages = [lesson.pages[i] for i in chosen_pages(asked.pages, len(lesson.pages))]
     _offscreen()
-    from larch.board.export import ExportError, export
+    from larch.board.export import Asked, ExportError, export
 
     try:
-        for path in export(pages, asked.to, asked.width):
+        wanted = Asked(pages, lesson.title or asked.lesson.stem, lesson.language, asked.width, answers=asked.answers,
+                       fonts=asked.fonts)  # fmt: skip
+        for path in export(wanted, asked.to):
             print(path)
     except ExportError as error:
         raise Refused(str(error)) from error

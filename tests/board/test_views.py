@@ -9,7 +9,7 @@ import pytest
 from PyQt6.QtGui import QColor, QImage, QPainter
 
 from larch.board.camera import Camera, fitting
-from larch.board.export import ExportError, export
+from larch.board.export import Asked, ExportError, export
 from larch.board.index import SceneIndex
 from larch.board.paint import page_image, page_svg, paint_page
 from larch.board.typeset.mathset import Bar, Glyph, Root, set_node
@@ -84,16 +84,16 @@ def test_svg_keeps_text_as_text() -> None:
 
 def test_pdf_png_svg_are_written_whole_or_not_at_all(tmp_path) -> None:  # type: ignore[no-untyped-def]
     pages = [page_with(Text(text="one")), page_with(stroke())]
-    assert export(pages, tmp_path / "a.pdf")[0].read_bytes().startswith(b"%PDF")
-    made = export(pages, tmp_path / "a.png", width=320)
+    assert export(Asked(pages), tmp_path / "a.pdf")[0].read_bytes().startswith(b"%PDF")
+    made = export(Asked(pages, width=320), tmp_path / "a.png")
     assert [path.name for path in made] == ["a-1.png", "a-2.png"]
     assert QImage(str(made[0])).width() == 320
-    assert export(pages[:1], tmp_path / "b.svg")[0].read_bytes().startswith(b"<?xml")
-    assert export(pages, tmp_path / "c.svg", progress=lambda done, count: False) == []
+    assert export(Asked(pages[:1]), tmp_path / "b.svg")[0].read_bytes().startswith(b"<?xml")
+    assert export(Asked(pages, progress=lambda done, count: False), tmp_path / "c.svg") == []
     with pytest.raises(ExportError, match="can't be written"):
-        export(pages, tmp_path / "nowhere/x.pdf")
+        export(Asked(pages), tmp_path / "nowhere/x.pdf")
     with pytest.raises(ExportError, match="ends in"):
-        export(pages, tmp_path / "x.doc")
+        export(Asked(pages), tmp_path / "x.doc")
     assert not list(tmp_path.glob(".*"))
 
 
@@ -179,7 +179,7 @@ def test_ink_stays_smooth_at_four_hundred_percent() -> None:
 def test_every_nib_leaves_the_program_in_every_format(ink: Ink, tmp_path) -> None:  # type: ignore[no-untyped-def]
     page = page_with(Text(text="Lantern", placement=Placement(60, 280)), ink)
     for ending in ("pdf", "svg", "png"):
-        (made,) = export([page], tmp_path / f"ink.{ending}", width=400)
+        (made,) = export(Asked([page], width=400), tmp_path / f"ink.{ending}")
         assert made.stat().st_size > 500
     svg = (tmp_path / "ink.svg").read_text()
     assert "<image" not in svg  # vectors, however it looks

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import math
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 
-from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize
+from PyQt6.QtCore import QRectF, QSize
 from PyQt6.QtGui import QColor, QImage, QPaintDevice, QPainter
 
 from larch.board.look import PAPER
@@ -37,8 +36,13 @@ def can_paint(thing: Thing) -> bool:
 
 
 def paint_things(painter: QPainter, page: Page, things: Iterable[Thing]) -> None:
+    from larch.board.vector.engine import engine_of
+
+    drawing = engine_of(painter)
     for thing in things:
         if not thing.hidden:
+            if drawing is not None:
+                drawing.group += 1
             view_of(thing).paint(painter, thing, page)
 
 
@@ -78,21 +82,17 @@ def page_image(page: Page, width: int, area: Box | None = None) -> QImage:
     return image
 
 
-def page_svg(page: Page, area: Box | None = None) -> bytes:
-    """The page as SVG; text stays text."""
-    from PyQt6.QtSvg import QSvgGenerator
+def page_svg(page: Page, area: Box | None = None, fonts: str = "outlined", language: str = "") -> bytes:
+    """The page as SVG. fonts: see `SvgSink`; what is read stays text in any case."""
+    from larch.board.vector.engine import VectorDevice
+    from larch.board.vector.svg import SvgSink
 
     area = area or printed_area(page)
-    buffer = QBuffer()
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    generator = QSvgGenerator()
-    generator.setOutputDevice(buffer)
-    generator.setResolution(96)
-    generator.setSize(QSize(math.ceil(area.width), math.ceil(area.height)))
-    generator.setViewBox(QRectF(0, 0, area.width, area.height))
-    generator.setTitle(page.title)
-    painter = QPainter(generator)
+    sink = SvgSink(fonts)
+    device = VectorDevice(sink, area.width, area.height)
+    painter = QPainter(device)
     painter.translate(-area.x0, -area.y0)
     paint_page(painter, page, area)
     painter.end()
-    return bytes(buffer.data().data())
+    read = device.engine.kept if sink.outlined else [run for run in device.engine.kept if run.font is None]
+    return sink.written(area.width, area.height, page.title, language, read)

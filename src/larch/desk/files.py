@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
@@ -22,7 +23,7 @@ from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_fil
 if TYPE_CHECKING:
     from larch.desk.context import Context
 
-picture_of = remember(page_svg)  # a page's SVG is drawn once for each state it is saved in
+picture_of = remember(partial(page_svg, fonts="named"))  # a page's SVG is drawn once for each state it is saved in
 
 
 class Files(QObject):
@@ -208,15 +209,18 @@ class Files(QObject):
             target = Path(chosen)
             if target.suffix.lower() != f".{dialog.format}":
                 target = target.with_name(target.name + f".{dialog.format}")
-            self.export_to(target, dialog.whole, dialog.width_in_pixels, dialog.grow)
+            self.export_to(target, dialog.whole, width=dialog.width_in_pixels, grow=dialog.grow, answers=dialog.answers,
+                           fonts=dialog.fonts)  # fmt: skip
 
-    def export_to(self, target: Path, whole: bool = True, width: int = 1920, grow: bool = True) -> Job:
-        """Exports in the background; progress can be cancelled from the notice."""
-        from larch.board.export import ExportError, export
+    def export_to(self, target: Path, whole: bool = True, **how: Any) -> Job:
+        """Exports in the background; progress can be cancelled from the notice. how: see `Asked`."""
+        from larch.board.export import Asked, ExportError, export
 
         self.context.finish_typing()
-        pages = self.context.session.lesson.pages if whole else (self.context.canvas.page,)
-        job = Job(lambda job: export(pages, target, width, job.progress, grow))
+        lesson = self.context.session.lesson
+        pages = lesson.pages if whole else (self.context.canvas.page,)
+        asked = Asked(pages, lesson.title or (self.path.stem if self.path else ""), lesson.language, **how)
+        job = Job(lambda job: export(asked._replace(progress=job.progress), target))
 
         def done(files: object) -> None:
             assert isinstance(files, list)

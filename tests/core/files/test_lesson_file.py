@@ -16,7 +16,7 @@ from larch.core.files import lesson_file
 from larch.core.files.codec import page_from_json, page_schema, page_to_json, thing_from_json, thing_to_json
 from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
-from larch.core.model.page import Arrangement
+from larch.core.model.page import Arrangement, Page
 from larch.core.model.thing import Unknown
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.numbers.block import Block
@@ -245,3 +245,34 @@ def test_a_polygon_can_be_written_by_hand() -> None:
     thing = thing_from_json(raw)
     assert isinstance(thing, Polygon)
     assert thing.vertices[2] == (3.0, 4.0)
+
+
+def test_what_is_unzipped_can_be_read(tmp_path: Path) -> None:
+    path = tmp_path / "l.larch"
+    write_lesson(Lesson(pages=(page_with(stroke()),)), path, lambda page: b"<svg/>")
+    with zipfile.ZipFile(path) as archive:
+        modes = {entry.filename: entry.external_attr >> 16 for entry in archive.infolist()}
+    assert set(modes.values()) == {0o644}, modes
+
+
+def test_what_a_class_may_do_is_kept(tmp_path: Path) -> None:
+    page = page_with(stroke()).replace(pupils=("write", "shelf"))
+    assert page_from_json(page_to_json(page)).pupils == ("write", "shelf")
+    assert page_from_json(page_to_json(page.replace(pupils=()))).pupils == ()
+    old = json.loads(page_to_json(page_with(stroke())))
+    assert "pupils" not in old  # a lesson of before is as safe as a fresh one
+    assert page_from_json(json.dumps(old).encode()).pupils == Page(id="p").pupils
+
+
+def test_the_schema_refuses_what_the_program_refuses() -> None:
+    schema = json.loads((Path(__file__).parents[3] / "docs/page.schema.json").read_text())
+    assert schema["properties"]["unit"]["exclusiveMinimum"] == 0
+    assert all(side["minimum"] == 1 for side in schema["properties"]["size"]["prefixItems"])
+    assert schema["properties"]["things"]["uniqueItems"]
+    placement = schema["$defs"]["Placement"]["properties"]
+    assert placement["scale"]["minimum"] > 0
+    for name, properties in ((n, d.get("properties", {})) for n, d in schema["$defs"].items()):
+        for field, known in properties.items():
+            usual = known.get("default")
+            if isinstance(usual, int | float) and not isinstance(usual, bool):
+                assert known.get("minimum", usual) <= usual <= known.get("maximum", usual), (name, field)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
 import pytest
 import shapely
 from hypothesis import given
@@ -54,7 +55,7 @@ apart = st.lists(whole, min_size=3, max_size=3, unique=True).map(shapely.Polygon
 
 @given(apart, st.integers(-9, 9).map(lambda k: 1000 * (k or 1)))
 def test_corners_that_were_there_keep_their_digits(one: shapely.Polygon, off: int) -> None:
-    other = shapely.transform(one, lambda points: (*points, off, 1 / 3))
+    other = shapely.transform(one, lambda points: points + np.array([off, 1 / 3]))
     joined = overlaid("join", one, other)
     own = {point for shape in (one, other) for point in shape.exterior.coords}
     assert {point for part in joined.geoms for point in part.exterior.coords} == own

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache
 from typing import Any
 
@@ -11,7 +12,7 @@ from msgspec import Raw, Struct
 from larch.core.base.shape import Placement
 from larch.core.model.capabilities import Derives
 from larch.core.model.kinds import kind_of, kinds
-from larch.core.model.page import Arrangement, Page, Paper, Scale
+from larch.core.model.page import PUPILS_MAY, Arrangement, Page, Paper, Scale
 from larch.core.model.page_list import Slot
 from larch.core.model.thing import Thing, Unknown
 
@@ -123,6 +124,7 @@ class _RawPage(Struct, omit_defaults=True):
     seed: int = 0
     draws: int = 0
     setouts: list[_RawArrangement] = []
+    pupils: tuple[str, ...] = PUPILS_MAY
 
 
 _page_decoder = msgspec.json.Decoder(_RawPage)
@@ -133,7 +135,8 @@ def page_to_json(page: Page, things: bool = True) -> bytes:
     listed = [Raw(thing_to_json(thing)) for thing in page.things] if things else []
     setouts = [_RawArrangement(a.name, [Raw(thing_to_json(t)) for t in a.things]) for a in page.setouts]
     raw = _RawPage(
-        page.id, page.title, page.paper, page.size, page.unit, page.scale, listed, page.next, page.seed, page.draws, setouts
+        page.id, page.title, page.paper, page.size, page.unit, page.scale, listed, page.next, page.seed, page.draws, setouts,
+        page.pupils,
     )  # fmt: skip
     if not page.extra:
         return msgspec.json.encode(raw)
@@ -180,7 +183,8 @@ def _page_of(raw: _RawPage, fields: Fields, lost: list[str]) -> Page:
     things = _unique(_things(raw.things, lost), raw.next)
     page = settle(Page(
         id=raw.id, title=raw.title, paper=raw.paper, size=raw.size, unit=raw.unit, scale=raw.scale, things=things,
-        next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, extra=extra,
+        next=max(raw.next, _highest(things) + 1), seed=raw.seed, draws=max(0, raw.draws), setouts=setouts, pupils=raw.pupils,
+        extra=extra,
     ))  # fmt: skip
     return page.replace(setouts=tuple(_settled(page, kept) for kept in setouts)) if setouts else page
 
@@ -228,13 +232,58 @@ def _unique(things: tuple[Thing, ...], following: int) -> tuple[Thing, ...]:
     return tuple(found)
 
 
+def _limit(kind: type[Any], properties: dict[str, Any]) -> None:
+    """States the numbers that a value refuses: found by trying, so that the schema says what the program does."""
+    for name, known in properties.items():
+        if known.get("type") not in ("number", "integer") or name == "id":
+            continue
+
+        def takes(value: float, name: str = name, whole: bool = known["type"] == "integer") -> bool:
+            try:
+                kind(**{name: int(value) if whole else float(value)})
+            except (ValueError, TypeError, OverflowError):
+                return False
+            return True
+
+        usual = known.get("default")
+        if not isinstance(usual, int | float) or not takes(usual):
+            continue
+        if not takes(0) and usual > 0:
+            known["minimum"] = _edge(takes, usual, 0.0)
+        elif not takes(-1) and usual >= 0:
+            known["minimum"] = 0
+        if usual >= 0 and not takes(1e12):
+            most = _edge(takes, max(usual, 1e-3), 1e12)
+            if not any(takes(most * k) for k in (2, 5, 10, 100, 1000)):  # else some numbers are taken and some are not
+                known["maximum"] = most
+        if known["type"] == "integer":
+            known |= {edge: round(known[edge]) for edge in ("minimum", "maximum") if edge in known}
+
+
+def _edge(takes: Callable[[float], bool], good: float, bad: float) -> float:
+    """The last number that is taken on the way from one that is to one that isn't, to six digits; 0 if all but 0 are."""
+    for _round in range(200):
+        middle = (good + bad) / 2
+        if takes(middle):
+            good = middle
+        else:
+            bad = middle
+    return float(f"{good:.6g}") if abs(good) > 1e-12 else 0.0
+
+
 def page_schema() -> dict[str, Any]:
     """JSON Schema of a page's file, with every kind of thing."""
     schemas, components = msgspec.json.schema_components(
         [_RawPage, *(kind for kind in kinds().values() if kind is not Unknown)], ref_template="#/$defs/{name}"
     )
     page = components.pop("_RawPage")
-    page["properties"]["things"]["items"] = {"oneOf": list(schemas[1:])}
+    page["properties"]["things"] |= {"items": {"oneOf": list(schemas[1:])}, "uniqueItems": True}
+    page["properties"]["unit"] |= {"exclusiveMinimum": 0, "maximum": 1e6}
+    for side in page["properties"]["size"]["prefixItems"]:
+        side |= {"minimum": 1, "maximum": 1e6}
+    limited: list[type[Any]] = [Placement, Scale, *(kind for kind in kinds().values() if kind is not Unknown)]
+    for kind in limited:
+        _limit(kind, components[kind.__name__]["properties"])
     for definition in components.values():
         definition.pop("additionalProperties", None)
         definition.get("properties", {}).pop("extra", None)

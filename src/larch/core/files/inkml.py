@@ -11,6 +11,7 @@ HEAD = """<?xml version="1.0" encoding="UTF-8"?>
 <ink xmlns="http://www.w3.org/2003/InkML">
 <definitions><traceFormat xml:id="format"><channel name="X" type="decimal"/><channel name="Y" type="decimal"/>\
 <channel name="F" type="decimal" min="0" max="1"/><channel name="T" type="decimal" units="ms"/></traceFormat>
+<context xml:id="page" traceFormatRef="#format"/>
 """
 
 
@@ -22,17 +23,25 @@ def page_inkml(page: Page) -> bytes:
             thing.rubbed(strokes.append)  # looks at all ink, also at that on notes, and takes none
     if not strokes:
         return b""
-    brushes: dict[tuple[str, float], str] = {}
+    brushes: dict[tuple[str, float, str, str, str], str] = {}
     traces = []
     for stroke in strokes:
-        brush = brushes.setdefault((hex_of(stroke.hue), stroke.width), f"brush{len(brushes) + 1}")
-        traces.append(f'<trace contextRef="#format" brushRef="#{brush}">{_points(stroke)}</trace>\n')
-    defined = "".join(
-        f'<brush xml:id="{name}"><brushProperty name="color" value="{colour}"/>'
-        f'<brushProperty name="width" value="{width:g}"/></brush>\n'
-        for (colour, width), name in brushes.items()
-    )
+        looks = (hex_of(stroke.hue), stroke.width, stroke.nib, stroke.dash, stroke.ends)
+        brush = brushes.setdefault(looks, f"brush{len(brushes) + 1}")
+        traces.append(f'<trace contextRef="#page" brushRef="#{brush}">{_points(stroke)}</trace>\n')
+    defined = "".join(_brush(name, *looks) for looks, name in brushes.items())
     return f"{HEAD}{defined}</definitions>\n{''.join(traces)}</ink>\n".encode()
+
+
+def _brush(name: str, colour: str, width: float, nib: str, dash: str, ends: str) -> str:
+    """With the standard's own properties; what it has none for (nib, dash, ends) stands in annotations."""
+    told = "".join(f'<annotation type="{sort}">{word}</annotation>' for sort, word in
+                   (("nib", nib), ("dash", dash), ("ends", ends)) if word)  # fmt: skip
+    properties = {"color": colour, "width": f"{width:g}", "height": f"{width:g}", "tip": "ellipse"}
+    if nib == "highlighter":
+        properties["rasterOp"] = "maskPen"
+    listed = "".join(f'<brushProperty name="{key}" value="{value}"/>' for key, value in properties.items())
+    return f'<brush xml:id="{name}">{told}{listed}</brush>\n'
 
 
 def _points(stroke: Ink) -> str:

@@ -112,23 +112,24 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
     import zipfile
 
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
-        archive.writestr(zipfile.ZipInfo("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
-        archive.writestr("lesson.json", _lesson_json(lesson))
+        archive.writestr(_entry("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
+        now = time.localtime()[:6]
+        archive.writestr(_entry("lesson.json", now), _lesson_json(lesson))
         for slot in lesson.pages.slots:
             raw = slot.raw
             if raw is not None and picture is None and not slot.ready:  # just as it came
-                archive.writestr(f"pages/{slot.id}.json", raw)
+                archive.writestr(_entry(f"pages/{slot.id}.json", now), raw)
                 continue
             page = slot.page()
             for ending, part in packed_parts(page):
                 _add_packed(archive, f"pages/{page.id}{ending}", part)
             if picture is not None:
-                archive.writestr(f"pages/{page.id}.svg", picture(page))
+                archive.writestr(_entry(f"pages/{page.id}.svg", now), picture(page))
         for name in media_in(lesson.pages):
             data = store.data(name)
             if data is not None:
                 way = zipfile.ZIP_DEFLATED if name.endswith(".svg") else zipfile.ZIP_STORED
-                archive.writestr(zipfile.ZipInfo(f"media/{name}", time.localtime()[:6]), data, way)
+                archive.writestr(_entry(f"media/{name}", now), data, way)
 
 
 def media_in(pages: Iterable[Page]) -> list[str]:
@@ -171,12 +172,23 @@ def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
     return found
 
 
+def _entry(name: str, moment: tuple[int, ...]) -> zipfile.ZipInfo:
+    """What can be read once it is unzipped."""
+    import zipfile
+
+    made = zipfile.ZipInfo(name, moment)  # type: ignore[arg-type]
+    made.external_attr = 0o644 << 16
+    made.compress_type = zipfile.ZIP_DEFLATED
+    return made
+
+
 def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed) -> None:
     """Adds what is deflated already, which `zipfile` itself has no call for."""
     import zipfile
 
     entry = zipfile.ZipInfo(name, time.localtime()[:6])
     entry.compress_type = zipfile.ZIP_DEFLATED
+    entry.external_attr = 0o644 << 16  # else what is unzipped can't be read
     entry.CRC, entry.file_size, entry.compress_size = part.check, part.size, len(part.data)
     out = archive.fp
     assert out is not None

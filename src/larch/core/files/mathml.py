@@ -8,6 +8,7 @@ from larch.core.model.page import Page
 from larch.core.things.graphs.equation import Equation
 
 SIGNS = {"+": "+", "-": "−", "*": "×"}
+POWERED = ("sin", "cos", "tan", "ln", "log")
 FENCES = {"abs": ("|", "|"), "floor": ("⌊", "⌋"), "ceil": ("⌈", "⌉")}
 
 
@@ -49,7 +50,7 @@ def _held(node: Node, needed: int) -> str:
 def _row(node: Node) -> str:
     match node:
         case Number(_, text):
-            return f"<mn>{escape(text)}</mn>"
+            return _number(text)
         case Name(name):
             return f"<mi>{escape(name)}</mi>"
         case Negative(of):
@@ -58,6 +59,9 @@ def _row(node: Node) -> str:
             return f"<mrow>{_row(left)}{_sign(op)}{_row(right)}</mrow>"
         case Binary("/", left, right):
             return f"<mfrac>{_row(left)}{_row(right)}</mfrac>"
+        case Binary("^", Call(function, arguments), right) if function in POWERED:
+            name = f"<msup><mi>{function}</mi>{_row(right)}</msup>"  # cos²x: the power stands at the function's name
+            return _applied(name, [_row(argument) for argument in arguments])
         case Binary("^", left, right):
             return f"<msup>{_held(left, 5)}{_row(right)}</msup>"
         case Binary("*", left, right):
@@ -80,5 +84,17 @@ def _call(function: str, arguments: tuple[Node, ...]) -> str:
         return f"<mroot>{inner[0]}{inner[1] if len(inner) > 1 else '<mn>3</mn>'}</mroot>"
     if function in ("factorial", "degrees"):
         return f"<mrow>{_held(arguments[0], 5)}{_sign('!' if function == 'factorial' else '°')}</mrow>"
-    listed = _sign(",").join(inner)
-    return f"<mrow><mi>{function}</mi>{_sign(chr(0x2061))}{_fenced(listed)}</mrow>"
+    return _applied(f"<mi>{function}</mi>", inner)
+
+
+def _applied(name: str, inner: list[str]) -> str:
+    return f"<mrow>{name}{_sign(chr(0x2061))}{_fenced(_sign(',').join(inner))}</mrow>"
+
+
+def _number(text: str) -> str:
+    """A mixed number as its whole and its fraction, with an invisible plus between them."""
+    whole, gap, share = text.partition(" ")
+    above, slash, below = share.partition("/")
+    if not (gap and slash):
+        return f"<mn>{escape(text)}</mn>"
+    return f"<mrow><mn>{whole}</mn>{_sign(chr(0x2064))}<mfrac><mn>{above}</mn><mn>{below}</mn></mfrac></mrow>"

@@ -76,6 +76,12 @@ class WorksLocked(Able, frozen=True):
     __slots__ = ()
 
 
+class Covers(Able, frozen=True):
+    """Hides what lies under it until a class has worked for it: an export shows that only with the answers."""
+
+    __slots__ = ()
+
+
 class Ticks(Able, frozen=True):
     """What runs by itself. What it is at a time follows from its value, so that no edit is made for a tick."""
 

@@ -23,6 +23,8 @@ PUPILS = {
     "shelf": N_("use the shelf and the bin"), "turn": N_("turn pages"),
 }  # fmt: skip
 
+PUPILS_MAY = ("move", "write", "turn")  # on a fresh page: what does no harm
+
 
 class Arrangement(Struct, frozen=True):
     """How a page was set out: its things without ink."""
@@ -50,7 +52,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
     seed: int = 0
     draws: int = 0
     setouts: tuple[Arrangement, ...] = ()
-    pupils: tuple[str, ...] = ("move", "write", "turn")
+    pupils: tuple[str, ...] = PUPILS_MAY
     extra: tuple[tuple[str, bytes], ...] = ()
 
     def thing(self, id: str) -> Thing | None:

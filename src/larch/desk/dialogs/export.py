@@ -13,7 +13,7 @@ from larch.core.model.page import Page
 
 
 class ExportDialog(QDialog):
-    """format: pdf, png or svg; whole: all pages or only the open one; width: of a PNG in pixels; grow: see `export`."""
+    """format: pdf, png or svg; whole: all pages or only the open one; width: of a PNG in pixels; the others: see `Asked`."""
 
     def __init__(self, pages: Sequence[Page], open_page: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -36,12 +36,24 @@ class ExportDialog(QDialog):
         self._width.setSuffix(_(" pixels wide"))
         self._width.setAccessibleName(_("size"))
         self._width.setEnabled(False)
+        self._fonts = QComboBox(self)
+        self._fonts.addItem(_("drawn as outlines, the same everywhere"), "outlined")
+        self._fonts.addItem(_("text, with its fonts inside"), "embedded")
+        self._fonts.addItem(_("text, its fonts only named"), "named")
+        self._fonts.setAccessibleName(_("letters"))
+        self._fonts.setEnabled(False)
         self._format.currentIndexChanged.connect(lambda _i: self._width.setEnabled(self.format == "png"))
+        self._format.currentIndexChanged.connect(lambda _i: self._fonts.setEnabled(self.format == "svg"))
         form = QFormLayout(self)
         form.setContentsMargins(24, 20, 24, 18)
         form.setVerticalSpacing(14)
         form.setHorizontalSpacing(14)
-        for words, field in ((_("what"), self._pages), (_("as"), self._format), (_("size"), self._width)):
+        for words, field in (
+            (_("what"), self._pages),
+            (_("as"), self._format),
+            (_("size"), self._width),
+            (_("letters"), self._fonts),
+        ):
             named = QLabel(words, self)
             named.setMinimumHeight(field.sizeHint().height())
             form.addRow(named, field)
@@ -50,6 +62,8 @@ class ExportDialog(QDialog):
         self._grow = QCheckBox(_("make those sheets larger, so that nothing is cut off"), self)
         self._grow.setChecked(True)
         self._pages.currentIndexChanged.connect(lambda _i: self._say_what_lies_outside())
+        self._answers = QCheckBox(_("with answers: what frost covers is shown"), self)
+        form.addRow(self._answers)
         form.addRow(self._beyond)
         form.addRow(self._grow)
         self._say_what_lies_outside()
@@ -76,6 +90,14 @@ class ExportDialog(QDialog):
     @property
     def grow(self) -> bool:
         return self._grow.isChecked()
+
+    @property
+    def answers(self) -> bool:
+        return self._answers.isChecked()
+
+    @property
+    def fonts(self) -> str:
+        return str(self._fonts.currentData())
 
     @property
     def format(self) -> str:

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from PyQt6.QtCore import QLineF, QPointF
+from PyQt6.QtCore import QLineF, QPointF, QRectF
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 
 from larch.board.look import WRONG, colour, page_font
 from larch.board.typeset.mathset import Setting, paint_setting, set_node
+from larch.board.vector.engine import read_as
 from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
 from larch.core.maths.expression import ExpressionError, parse
+from larch.core.model.fact import MINUS
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import Equation
@@ -41,7 +43,10 @@ class EquationView(View):
         size = thing.size
         if made is not None:
             at = QPointF(PAD * size, (max(made.above, 0.7) + PAD) * size)
-            paint_setting(painter, made, at, size, colour(thing.hue))
+            box = self.extent(thing)
+            plain = thing.source.replace("-", MINUS)
+            with read_as(painter, plain, QRectF(0, 0, box.width, box.height), size):
+                paint_setting(painter, made, at, size, colour(thing.hue))
             return
         font = page_font(size)
         painter.setFont(font)

@@ -8,7 +8,6 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import (
     QColor,
     QImage,
-    QPaintEngine,
     QPainter,
     QPainterPath,
     QPainterPathStroker,
@@ -18,6 +17,7 @@ from PyQt6.QtGui import (
 
 from larch.board.ink.strokes import Round, Track, dashed, grained, head, ribbon, smoothed
 from larch.board.look import colour
+from larch.board.vector.engine import engine_of, layered
 from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.model.nibs import NIBS
@@ -32,8 +32,7 @@ MOST_PIXELS = 64_000_000  # of a layer; a larger highlighter is painted transluc
 MOST_POINTS = 600  # of a highlighter's path where it is one outline: its cost grows with their square
 LONG = 48  # pieces from which it is worth asking which are seen
 LIGHT, CLEAR = 0.76, 1.6  # lightness of a highlighter's colour, and how much stronger it is than the hue
-WASH = 0.5  # how opaque it is on a device that can't multiply
-OPAQUE_ONLY = (QPaintEngine.Type.SVG, QPaintEngine.Type.Pdf)  # what can't multiply
+WASH = 0.5  # how opaque it is where its layer would be too large
 
 
 class InkView(View):
@@ -84,9 +83,11 @@ def wash(hue: str) -> QColor:
 
 def _highlight(painter: QPainter, ink: Ink) -> None:
     """A stroke that crosses itself is no darker there, and what it covers is seen through it."""
-    engine = painter.paintEngine()
-    if engine is not None and engine.type() in OPAQUE_ONLY:
-        _translucent(painter, ink)
+    if engine_of(painter) is not None:
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+        with layered(painter):
+            painter.setBrush(wash(ink.hue))
+            _paint_body(painter, ink)
         return
     onto = painter.combinedTransform()
     box = ink.extent()
@@ -123,7 +124,7 @@ def _highlight(painter: QPainter, ink: Ink) -> None:
 
 
 def _translucent(painter: QPainter, ink: Ink) -> None:
-    """As one outline that can be seen through: where nothing can be multiplied, or the layer would be too large."""
+    """As one outline that can be seen through: where its layer would be too large."""
     shade = wash(ink.hue)
     shade.setAlphaF(WASH)
     painter.setBrush(shade)
@@ -142,7 +143,7 @@ def _paint_body(painter: QPainter, ink: Ink) -> None:
 
 @remember
 def _one_path(ink: Ink) -> QPainterPath:
-    """All that the nib touched as one outline, for devices that can't multiply; a long stroke by fewer points."""
+    """All that the nib touched as one outline; a long stroke by fewer points."""
     line = QPainterPath()
     whole, _drawn = _centre(ink)
     for part in dashed(whole, ink.dash, ink.width):

@@ -11,13 +11,14 @@ from functools import lru_cache
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QBrush, QColor, QImage, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import QBrush, QColor, QImage, QPainter, QPainterPath, QPainterPathStroker, QPen, QPolygonF
 
 from larch.board.gestures.base import RUB, Gesture, Stage
 from larch.board.gestures.rub_frost import RubFrost
 from larch.board.look import tint
 from larch.board.paint import painting
 from larch.board.pointer import Sample
+from larch.board.vector.engine import engine_of
 from larch.board.views.base import View
 from larch.core.base.shape import Point
 from larch.core.model.page import Page
@@ -47,6 +48,9 @@ class FrostView(View):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(frame, 10, 10)
             return
+        drawing = engine_of(painter)
+        if drawing is not None:
+            drawing.cover(_left(thing))
         if not thing.rubs:
             _paint_whole(painter, frame, thing.hue)
             return
@@ -56,6 +60,22 @@ class FrostView(View):
         if onto.m12():  # upright, its pixels fall on those of the view, and smoothing them would only cost time
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawImage(frame, layer, QRectF(layer.rect()))
+
+
+def _left(thing: Frost) -> QPainterPath:
+    """The area of what has not been rubbed off."""
+    whole = QPainterPath()
+    whole.addRoundedRect(QRectF(0, 0, thing.width, thing.height), 10, 10)
+    stroker = QPainterPathStroker()
+    stroker.setCapStyle(Qt.PenCapStyle.RoundCap)
+    stroker.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    for rub in thing.rubs:
+        line = QPainterPath(QPointF(*rub.points[0]))
+        for point in rub.points[1:] or [(rub.points[0][0] + 0.01, rub.points[0][1])]:
+            line.lineTo(QPointF(*point))
+        stroker.setWidth(2 * rub.radius)
+        whole = whole.subtracted(stroker.createStroke(line))
+    return whole
 
 
 def _paint_whole(painter: QPainter, frame: QRectF, hue: str) -> None:

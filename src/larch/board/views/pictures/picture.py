@@ -5,16 +5,15 @@ from __future__ import annotations
 from typing import ClassVar
 
 from PyQt6.QtCore import QRectF, Qt
-from PyQt6.QtGui import QPaintEngine, QPainter, QPen
+from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import HAIRLINE, SOFT, colour
+from larch.board.vector.engine import engine_of
 from larch.board.views.base import View, words
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.pictures.picture import Picture
-
-VECTOR = (QPaintEngine.Type.Pdf, QPaintEngine.Type.SVG, QPaintEngine.Type.Picture)
 
 
 class PictureView(View):
@@ -33,8 +32,7 @@ class PictureView(View):
             painter.translate(box.width if thing.flipped else 0.0, box.height if thing.upended else 0.0)
             painter.scale(-1.0 if thing.flipped else 1.0, -1.0 if thing.upended else 1.0)
         painter.setOpacity(painter.opacity() * thing.opacity)
-        engine = painter.paintEngine()
-        drawn = renderer(thing.media) if engine is not None and engine.type() in VECTOR and not tint else None
+        drawn = renderer(thing.media) if engine_of(painter) is not None and not tint else None
         if drawn is not None:
             if any(thing.trim):
                 painter.setClipRect(seen, Qt.ClipOperation.IntersectClip)

@@ -12,7 +12,7 @@ from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.maths.geometry import inside as within_ring
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import WorksLocked
+from larch.core.model.capabilities import Covers, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
 from larch.core.model.page import Page
@@ -34,7 +34,7 @@ class Rub(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True, g
     radius: float = RADIUS
 
 
-class Frost(WorksLocked, Thing, frozen=True, kw_only=True, tag="frost"):
+class Frost(Covers, WorksLocked, Thing, frozen=True, kw_only=True, tag="frost"):
     """width and height in its own units. rubs: what has been rubbed off. melted: all of it is gone, for now."""
 
     width: float = 320.0
