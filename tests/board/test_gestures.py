@@ -100,10 +100,11 @@ class Wood:
     def preview(self, owner: object, change: Change, new: Sequence[Thing] = ()) -> None:
         self.previews[owner] = {**change(self.page), **{f"new {i}": t for i, t in enumerate(new)}}
 
-    def finish(self, owner: object, label: str, change: Change) -> None:
+    def finish(self, owner: object, label: str, change: Change, then: Callable[..., Page] | None = None) -> None:
         made = change(self.page)
         if made:
-            self.commit(Edit(label, self.page, self.page.with_things(made)))
+            after = self.page.with_things(made)
+            self.commit(Edit(label, self.page, after if then is None else then(after, tuple(made))))
         self.end_preview(owner)
 
     def carry(self, owner: object, ids: Sequence[str], dx: float, dy: float) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QWidget
@@ -193,14 +193,18 @@ class PageLayers(QWidget):
                     page = page.with_things(one.things)
         return together
 
-    def finish(self, owner: object, label: str, change: Change) -> None:
-        """Commits what a gesture made of things as they are now, and ends what it showed."""
+    def finish(
+        self, owner: object, label: str, change: Change, then: Callable[[Page, Sequence[str]], Page] | None = None
+    ) -> None:
+        """Commits what a gesture made of things as they are now, and ends what it showed. then: what becomes of the page
+        with them besides."""
         page = self.page
         made = change(page)
         if owner in self._lifts:
             self._lifts[owner].change = None  # it stays as it is until the page shows it
         if made:
-            self.commit(Edit(label, page, page.with_things(made)))
+            after = page.with_things(made)
+            self.commit(Edit(label, page, after if then is None else then(after, tuple(made))))
         self.end_preview(owner)
 
     def _show_lifted(self, lifts: Sequence[Lift]) -> None:

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 def directions() -> Page:
     """Directions on ruled paper, in type that is read from the back of the room, and a note in two sizes."""
     from larch.core.things.words.note import Note
-    from larch.core.things.words.rich import Run
+    from larch.core.things.words.rich import BASE, Run
     from larch.core.things.words.text import Text
 
     page = fresh_page(_("Tonight at the river"), paper=Paper("ruled", 104.0, margin=112.0, top=88.0))
@@ -30,8 +30,9 @@ def directions() -> Page:
         _("Count the lanterns of your table."),
     ]
     for i, step in enumerate(steps):
-        number = Text(text=str(i + 1), size=60, bold=True, hue="clay", placement=Placement(64, 132 + i * 104))
-        page = page.put(number, lettering(step, 128, 138 + i * 104, 52))
+        line = 192 + i * 104  # the second line of the paper, and on
+        number = Text(text=str(i + 1), size=60, bold=True, hue="clay", placement=Placement(64, line - BASE * 60))
+        page = page.put(number, lettering(step, 128, line - BASE * 52, 52))
     head = _("Tonight")
     words = head + "\n" + _("the first lanterns float at half past six.")
     note = Note(text=words, runs=(Run(len(head), bold=True, size=60.0, hue="clay"),), size=READABLE, width=300.0)

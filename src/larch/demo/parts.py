@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from larch.core.base.shape import Placement
 from larch.core.model.page import Page, Paper
+from larch.core.model.paper import writing_line
+from larch.core.things.words.rich import BASE
 from larch.core.things.words.text import Text
 
 SEED = 20261123
@@ -14,7 +16,9 @@ def fresh_page(title: str, squared: bool = False, paper: Paper | None = None) ->
     """A page with its title on it."""
     paper = paper or (Paper("squared") if squared else Paper())
     left = paper.margin + 16 if paper.margin else 56.0  # beside the margin, not across it
-    heading = Text(text=title, size=46, bold=True, placement=Placement(left, 26), locked=True)
+    line = writing_line(paper, 26 + BASE * 46)
+    top = 26.0 if line is None else line - BASE * 46  # on ruled paper it stands on a line
+    heading = Text(text=title, size=46, bold=True, placement=Placement(left, top), locked=True)
     return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from larch.board.gestures.base import DRAG_START, Gesture, Stage, nothing
 from larch.board.pointer import Sample
@@ -12,8 +13,8 @@ from larch.core.base.words import _, many
 from larch.core.figures.settle import carried
 from larch.core.model.capabilities import IsInk, Tappable, Unaligned, snap_of
 from larch.core.model.edit import Edit
-from larch.core.model.holders import with_held
-from larch.core.model.page import group_of
+from larch.core.model.holders import fitted_in, with_held
+from larch.core.model.page import Page, group_of
 from larch.core.model.thing import Snap, Thing
 
 SNAP_REACH = 11.0  # pixels
@@ -47,6 +48,13 @@ def tapped(stage: Stage, thing: Thing, sample: Sample) -> None:
         stage.select([*stage.selection, *ids])
 
 
+def _laid_down(page: Page, ids: Sequence[str]) -> Page:
+    """What was let go lies above what it lies on; a picture in a cell has the size of the cell."""
+    from larch.core.actions.arrange.arrange import risen
+
+    return fitted_in(risen(page, ids), ids)
+
+
 class TapOnly(Gesture):
     """A tap does what it means; a drag leaves everything where it is."""
 
@@ -66,10 +74,12 @@ class TapOnly(Gesture):
 
 
 class DragThings(Gesture):
-    """A tap selects; a drag moves the selection and falls into place beside others."""
+    """A tap selects; a drag moves the selection and falls into place beside others. tapping: what a tap means, where that is
+    not what a drag moves: words in a cell."""
 
-    def __init__(self, stage: Stage, sample: Sample, thing: Thing) -> None:
+    def __init__(self, stage: Stage, sample: Sample, thing: Thing, tapping: Thing | None = None) -> None:
         self.stage = stage
+        self.tapping = tapping or thing
         self.start = self.pressed = sample
         self.thing = thing
         self.dragging = False
@@ -133,7 +143,7 @@ class DragThings(Gesture):
     def release(self, sample: Sample) -> None:
         self.stage.show_snap(self, None)
         if not self.dragging:
-            tapped(self.stage, self.thing, sample)
+            tapped(self.stage, self.tapping, sample)
             return
         dx, dy = self.shift
         outside = self.stage.drag_over(sample.view_pos)
@@ -143,7 +153,7 @@ class DragThings(Gesture):
             self.stage.let_go.emit(outside, self.ids)
             return
         ids = self.ids if dx or dy else ()
-        self.stage.finish(self, _("Move"), lambda page: carried(page, ids, dx, dy) if ids else {})
+        self.stage.finish(self, _("Move"), lambda page: carried(page, ids, dx, dy) if ids else {}, _laid_down)
 
     def cancel(self) -> None:
         self.stage.show_snap(self, None)

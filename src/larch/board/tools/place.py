@@ -10,7 +10,10 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import _
+from larch.core.model.capabilities import snap_of
 from larch.core.model.thing import Thing
+
+FALL = 40.0  # pixels within which words that are placed fall onto a line
 
 
 class HandTool(Tool):
@@ -83,6 +86,9 @@ class _Placing(Gesture):
         else:
             fresh = self.tool.fresh(sample.page_pos)
             assert fresh is not None
+            snap = None if sample.alt else snap_of(fresh, self.stage.page, [], FALL / self.stage.camera.scale)
+            if snap is not None:  # words stand on the lines of the paper
+                fresh = fresh.moved(snap.dx, snap.dy)
             self.stage.edit_thing(fresh)
 
 

@@ -13,6 +13,8 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
 from larch.core.actions.arrange.holds import TURN, untouchable
 from larch.core.base.words import _
+from larch.core.model.capabilities import HoldsOthers
+from larch.core.model.holders import holder_of
 from larch.core.model.thing import Thing
 
 
@@ -51,6 +53,9 @@ class SelectTool(Tool):
         if thing.hold == TURN and (stage.at_board or thing.id in stage.selection):
             stage.select(stage.whole([thing.id]))
             return TurnThings(stage, sample, thing)
+        holder = None if sample.control else holder_of(stage.page, thing)
+        if isinstance(holder, HoldsOthers) and holder.keeps(thing) and not holder.locked:
+            return DragThings(stage, sample, holder, tapping=thing)
         return DragThings(stage, sample, thing)
 
     def _round(self, stage: Stage, sample: Sample, thing: Thing | None) -> Gesture:

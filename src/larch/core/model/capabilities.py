@@ -185,6 +185,14 @@ class HoldsOthers(Able, frozen=True):
         """The other things that change when it has been changed from `before` by one of its handles."""
         return {}
 
+    def fitted(self, thing: Thing) -> Thing | None:
+        """A thing that lies in it as large as its place there; None if it has no places."""
+        return None
+
+    def keeps(self, thing: Thing) -> bool:
+        """Whether a hand that drags a thing out of it means the whole: words in a cell are not dragged out by accident."""
+        return False
+
 
 class Joinable(Able, frozen=True):
     """Joining lines are offered for it. `solid`: lines between others go round it."""

@@ -178,6 +178,18 @@ def four_lines(paper: Paper) -> tuple[float, float, float, float]:
     return (first, first + (1 - share) * capital, first + capital, first + (2 - share) * capital)
 
 
+def writing_line(paper: Paper, y: float) -> float | None:
+    """The height of the line on which letters stand that is nearest to a height; None on paper that is not written on."""
+    if paper.pattern == "ruled":
+        first = 0.0
+    elif paper.pattern == "handwriting":
+        first = four_lines(paper)[2]
+    else:
+        return None
+    row = max(0, round((y - paper.top - first) / paper.step))
+    return paper.top + first + row * paper.step
+
+
 def _handwriting(paper: Paper, size: tuple[float, float], box: Box, scale: float) -> list[Ruling]:
     if paper.step * scale < 3 * CLOSEST:
         return []

@@ -15,7 +15,7 @@ from larch.core.model.action import put
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.desk.editors.cells import with_room
+from larch.desk.editors.cells import kept_on, with_room
 
 if TYPE_CHECKING:
     from larch.desk.editors.spelling import Spelling
@@ -91,7 +91,7 @@ class Editors(QObject):
         page = self.canvas.page
         if page.thing(before.id) is None:
             if not empty:
-                edit = put(page, [after.replace(id="")], label)
+                edit = put(page, [kept_on(page, after.replace(id=""))], label)
                 assert isinstance(edit.after, Page)
                 roomy = with_room(edit.after, edit.after.things[-1])
                 self.canvas.commit(Edit(label, page, roomy, select=edit.select))

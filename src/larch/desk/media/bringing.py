@@ -9,9 +9,10 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
-from larch.core.base.shape import Point
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import _, many
 from larch.core.model.action import put
+from larch.core.model.holders import in_cells
 from larch.core.things.pictures.picture import Picture
 from larch.desk.jobs import in_background
 
@@ -85,7 +86,7 @@ class Bringing:
             if brought and page is not None:
                 placed = self._laid([one.picture for one in brought], at)
                 label = many("Put out a picture", "Put out {n} pictures", len(placed))
-                edit = put(page, placed, label)
+                edit = in_cells(put(page, placed, label))
                 if canvas.page_id == page_id:
                     self.context.take_tool("select")
                     canvas.commit(edit)
@@ -100,13 +101,16 @@ class Bringing:
         in_background(canvas, lambda _job: work(), done, failed)
 
     def _laid(self, pictures: list[Picture], at: Point | None) -> list[Picture]:
-        """Side by side in rows round a place, or round the middle of what is seen."""
+        """Side by side in rows round a place; with none given, where nothing lies."""
         canvas = self.context.canvas
-        if at is None:
-            at = canvas.camera.to_page(*canvas.free().centre)
         across = min(len(pictures), 5)
         cell = max(max(p.width, p.height) for p in pictures) + 24
         rows = -(-len(pictures) // across)
+        if at is None:
+            x, y = canvas.camera.to_page(*canvas.free().centre)
+            wide, high = across * cell / 2 - 12, rows * cell / 2 - 12
+            dx, dy = self.context.part("putting").free_spot(Box(x - wide, y - high, x + wide, y + high))
+            at = (x + dx, y + dy)
         placed = []
         for k, one in enumerate(pictures):
             x = at[0] + (k % across - (across - 1) / 2) * cell - one.width / 2

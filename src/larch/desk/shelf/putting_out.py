@@ -11,6 +11,7 @@ from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.action import put
 from larch.core.model.capabilities import IsInk, snap_of
+from larch.core.model.holders import in_cells
 from larch.core.model.thing import ShelfItem, Thing
 
 if TYPE_CHECKING:
@@ -77,7 +78,7 @@ class PuttingOut:
         page = self.context.canvas.page
         label = _("Put out {thing}").format(thing=made[0].title() if len(made) == 1 else item.label)
         moved = [made[0].moved(dx, dy)] if len(made) == 1 else brought(page, list(laid_out(made).things), dx, dy)
-        self.context.canvas.commit(put(page, moved, label))
+        self.context.canvas.commit(in_cells(put(page, moved, label)))
         self._fresh = self.context.canvas.things()
 
     def is_fresh(self, thing: Thing) -> bool:
@@ -98,6 +99,16 @@ class PuttingOut:
             self._put(item, item.things(), *found)
         self.context.canvas.end_preview(self.context.part("shelf"))
 
+    def _onto_page(self, box: Box, dx: float, dy: float, at: Point) -> Point:
+        """A shift by which a box hangs off no edge of the printed part, where the hand is on it and it finds room."""
+        seen = self.context.canvas.page.printed()
+        there = box.moved(dx, dy)
+        if not seen.holds(*at) or box.width > seen.width or box.height > seen.height:
+            return (dx, dy)
+        dx += max(0.0, seen.x0 - there.x0) - max(0.0, there.x1 - seen.x1)
+        dy += max(0.0, seen.y0 - there.y0) - max(0.0, there.y1 - seen.y1)
+        return (dx, dy)
+
     def _under(self, item: ShelfItem, at: QPoint) -> Point | None:
         """By how much an entry must be shifted to lie under a global position, or None while that is over the drawer."""
         from larch.core.actions.arrange.arrange import laid_out
@@ -110,7 +121,7 @@ class PuttingOut:
         made = item.things()
         x, y = self.context.canvas.camera.to_page(local.x(), local.y())
         box: Box = self.context.canvas.box_of(laid_out(made).things)
-        dx, dy = x - box.centre[0], y - box.centre[1]
+        dx, dy = self._onto_page(box, x - box.centre[0], y - box.centre[1], (x, y))
         if len(made) > 1:
             return (dx, dy)
         moved: Thing = made[0].moved(dx, dy)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from larch.core.actions.arrange.holds import allowed
 from larch.core.base.hues import HUES
@@ -11,7 +11,7 @@ from larch.core.base.words import N_, _, many
 from larch.core.figures.figure import Figure, split_ref
 from larch.core.figures.settle import carried, free_of, settle, without
 from larch.core.model.action import Action, Fold, Things, ids_of, put, register, toggle
-from larch.core.model.capabilities import Counts, IsInk
+from larch.core.model.capabilities import Counts, Covers, IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.holders import with_held
 from larch.core.model.page import Arrangement, Page, with_groups
@@ -76,7 +76,13 @@ def brought(page: Page, things: Things, dx: float, dy: float) -> list[Thing]:
 
 def duplicate(page: Page, things: Things) -> Edit:
     """A copy a little aside, or, of copies that were moved, one as far on again."""
-    made = [copy.replace(supply=False) for copy in copies(page, things, *_step(page, things))]
+    dx, dy = _step(page, things)
+    seen, box = page.printed(), union(thing.box() for thing in things)
+    if seen.covers(box) and not seen.covers(box.moved(dx, dy)):
+        dx, dy = DUPLICATE_SHIFT, DUPLICATE_SHIFT  # as far on again would be off the page
+        if not seen.covers(box.moved(dx, dy)):
+            dx, dy = (-DUPLICATE_SHIFT if box.x1 + dx > seen.x1 else dx), (-DUPLICATE_SHIFT if box.y1 + dy > seen.y1 else dy)
+    made = [copy.replace(supply=False) for copy in copies(page, things, dx, dy)]
     return put(page, made, _("Duplicate"))
 
 
@@ -85,11 +91,36 @@ def _step(page: Page, things: Things) -> tuple[float, float]:
     ways = set()
     for thing in things:
         source = page.thing(thing.copy_of)
-        if source is None or type(source) is not type(thing):
+        if source is None or type(source) is not type(thing) or source.supply:  # from a supply it may have come far
             return (DUPLICATE_SHIFT, DUPLICATE_SHIFT)
         ways.add((round(thing.placement.x - source.placement.x, 6), round(thing.placement.y - source.placement.y, 6)))
     way = ways.pop() if len(ways) == 1 else (0.0, 0.0)
     return way if any(way) else (DUPLICATE_SHIFT, DUPLICATE_SHIFT)
+
+
+def risen(page: Page, ids: Iterable[str]) -> Page:
+    """Things that were dropped lie above what they were dropped on: anything as large or larger that their middle is in.
+    What covers an answer stays above it."""
+    chosen = set(ids)
+    order = list(page.things)
+    moving = [(k, thing, thing.box()) for k, thing in enumerate(order) if thing.id in chosen]
+    if not moving:
+        return page
+    top = -1
+    for k, other in enumerate(order):
+        if other.id in chosen or other.hidden or isinstance(other, Covers | IsInk) or k < moving[0][0]:
+            continue
+        theirs = other.box()
+        for at, _thing, mine in moving:
+            if at < k and theirs.holds(*mine.centre) and theirs.width * theirs.height >= mine.width * mine.height:
+                top = k
+                break
+    if top < 0:
+        return page
+    rising = [thing for at, thing, _box in moving if at < top]
+    gone = {thing.id for thing in rising}
+    fresh = [thing for thing in order[: top + 1] if thing.id not in gone]
+    return page.replace(things=(*fresh, *rising, *order[top + 1 :]))
 
 
 def taken_from(page: Page, supply: Thing) -> int:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import accumulate
 from typing import ClassVar
 
@@ -153,17 +153,20 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
     def stretched(self, across: float, down: float) -> Thing | None:
         return None
 
-    def rearranged(self, page: Page, before: Thing) -> Mapping[str, Thing]:
-        """What lies in its cells stays in them."""
+    def rearranged(
+        self, page: Page, before: Thing, to: Callable[[int, int], tuple[int, int] | None] | None = None
+    ) -> Mapping[str, Thing]:
+        """What lies in its cells stays in them; or goes into those that `to` gives for theirs."""
         if not isinstance(before, Table):
             return {}
         found: dict[str, Thing] = {}
         for thing in inside(page, before):
             x, y = before.placement.to_local(*thing.box().centre)
-            row, column = before.cell_at(x, y)
-            if row >= len(self.rows) or column >= len(self.columns):
+            cell = before.cell_at(x, y)
+            target = cell if to is None else to(*cell)
+            if target is None or target[0] >= len(self.rows) or target[1] >= len(self.columns):
                 continue
-            old, new = before.cell(row, column), self.cell(row, column)
+            old, new = before.cell(*cell), self.cell(*target)
             scale = self.placement.scale
             words = isinstance(thing, Text) and thing.width > 0 and new.width != old.width
             dx = (new.x0 - old.x0) if isinstance(thing, Text) else new.centre[0] - old.centre[0]
@@ -172,6 +175,22 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
             moved = thing.moved(b[0] - a[0], b[1] - a[1])
             found[thing.id] = moved.replace(width=max(24.0, (new.width - 2 * INSET) * scale)) if words else moved
         return found
+
+    def fitted(self, thing: Thing) -> Thing | None:
+        """In the middle of its cell, with a little room round it."""
+        box = thing.box()
+        cell = self.cell(*self.cell_at(*self.placement.to_local(*box.centre)))
+        scale = self.placement.scale
+        wide, high = (cell.width - 2 * INSET) * scale, (cell.height - 2 * TIGHT) * scale
+        if min(wide, high, box.width, box.height) <= 0:
+            return None
+        x, y = self.placement.to_page(*cell.centre)
+        place = thing.placement.enlarged(min(wide / box.width, high / box.height), box.centre)
+        moved: Thing = thing.replace(placement=place.moved(x - box.centre[0], y - box.centre[1]))
+        return moved
+
+    def keeps(self, thing: Thing) -> bool:
+        return isinstance(thing, Text)
 
     def facts(self, page: Page) -> Iterator[Fact]:
         for name, label, sizes in (("rows", _("rows"), self.rows), ("columns", _("columns"), self.columns)):

@@ -17,6 +17,8 @@ from larch.core.model.thing import ShelfItem, Thing
 
 WIDTH, HEIGHT = 320.0, 224.0
 
+COLUMN = 176.0  # of a place-value sheet: a hundred finds room in it
+
 
 class Sheet(Thing, frozen=True, kw_only=True, tag="sheet"):
     """paper: what is printed on it; width and height in its own units. Raises ValueError if it has no size."""
@@ -77,7 +79,12 @@ def _dresser(name: str) -> Callable[[Page], Edit]:
 
 
 def _maker(name: str) -> Callable[[], Thing]:
-    return lambda: Sheet(paper=_paper(name))
+    def make() -> Thing:
+        paper = _paper(name)
+        wide = paper.columns * COLUMN if name == "place value" else WIDTH
+        return Sheet(paper=paper, width=wide)
+
+    return make
 
 
 def _paper(name: str) -> Paper:

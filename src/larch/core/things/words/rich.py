@@ -16,6 +16,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 LINE = 1.35  # line height over type size
+BASE = 1.09  # of the type size from the top of a text to the line on which its first letters stand
 SMALLEST, LARGEST = 8.0, 400.0
 LONGEST = 20_000  # characters
 OWN_FONT = "Andika"
