@@ -9,11 +9,13 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
+from larch.board.free_place import freest
 from larch.board.look import GOLD, GOLD_TEXT, NEEDLE, PAPER, icon, interface_font
 from larch.board.views import view_of
 from larch.core.base import hues
 from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
+from larch.core.model.capabilities import Constructible
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Snap, Thing
@@ -22,13 +24,16 @@ REACH = 22.0  # half of the smallest target, pixels
 ROOMY = 96.0  # pixels along the shorter side
 APART = 14.0  # between a selection and its frame
 STEM = 30.0
+BADGE = 18.0  # page units that a measure on a side reaches beyond a thing: neither frame nor marks lie on it
+MOST_LOOKED_AT = 200  # things that a total is to leave free
 CORNERS = ("size-tl", "size-tr", "size-br", "size-bl")
 
 
 def frame(things: Sequence[Thing], camera: Camera) -> Box:
     """The frame round a selection, in the view."""
     box = union(view_of(thing).box(thing) for thing in things)
-    return camera.box_to_view(box).grown(APART)
+    badges = BADGE * camera.scale if any(thing.shown for thing in things) else 0.0
+    return camera.box_to_view(box).grown(APART + badges)
 
 
 def frame_handles(things: Sequence[Thing], camera: Camera, at_board: bool) -> list[tuple[str, str, Point]]:
@@ -109,7 +114,14 @@ def paint_selection(
             _plus(painter, QPointF(*place))
     worth = total(things)
     if worth is not None:
-        _total(painter, number_text(worth, 0), box)
+        _total(painter, number_text(worth, 0), box, _seen(page, things, camera))
+
+
+def _seen(page: Page, things: Sequence[Thing], camera: Camera) -> list[tuple[Box, float]]:
+    """Where things lie, in the view: those that are counted matter most."""
+    counted = {thing.id for thing in things}
+    listed = [*things, *(t for t in page.things[-MOST_LOOKED_AT:] if t.id not in counted and not t.hidden)]
+    return [(camera.box_to_view(view_of(t).box(t)), 3.0 if t.id in counted else 1.0) for t in listed]
 
 
 def _plus(painter: QPainter, at: QPointF) -> None:
@@ -119,6 +131,8 @@ def _plus(painter: QPainter, at: QPointF) -> None:
 
 
 def _outline(painter: QPainter, thing: Thing, camera: Camera) -> None:
+    if thing.shown and isinstance(thing, Constructible) and not thing.locked:
+        return  # its own sides and rings show it, and their measures stay free
     local = view_of(thing).extent(thing)
     corners = [camera.to_view(*thing.placement.to_page(*corner)) for corner in local.corners()]
     painter.setPen(QPen(GOLD, 1.5, Qt.PenStyle.DashLine if thing.locked else Qt.PenStyle.SolidLine))
@@ -153,11 +167,23 @@ def _frame_handle(painter: QPainter, name: str, at: QPointF, box: Box) -> None:
         painter.drawRoundedRect(QRectF(at.x() - 16, at.y() - 6, 32, 12), 6, 6)
 
 
-def _total(painter: QPainter, text: str, box: Box) -> None:
+def _total(painter: QPainter, text: str, box: Box, taken: Sequence[tuple[Box, float]]) -> None:
+    """Beside what it counts, where least lies."""
     font = interface_font(24, bold=True)
     painter.setFont(font)
-    wide = painter.fontMetrics().horizontalAdvance(text) + 28
-    rect = QRectF(box.x1 + 12, box.centre[1] - 19, wide, 38)
+    wide, high = painter.fontMetrics().horizontalAdvance(text) + 28, 38
+    middle = box.centre[1] - high / 2
+    corners = [
+        (box.x1 + 12, middle), (box.x0 - 12 - wide, middle), (box.x1 + 12, box.y1 - high),
+        (box.x0 - 12 - wide, box.y1 - high),
+        (box.x0, box.y0 - high - 12), (box.centre[0] - wide / 2, box.y0 - high - 12), (box.x1 + 12, box.y1 + 12),
+        (box.x0 - 12 - wide, box.y1 + 12), (box.x1 + 60, middle),
+    ]  # fmt: skip
+    device = painter.device()
+    room = Box(4, 4, device.width() - 4, device.height() - 4) if device is not None else box.grown(200)
+    place = freest([Box(x, y, x + wide, y + high) for x, y in corners], taken, room)
+    at = place if place is not None else Box(box.x1 + 12, middle, 0, 0)
+    rect = QRectF(at.x0, at.y0, wide, high)
     painter.setPen(QPen(NEEDLE, 1.5))
     painter.setBrush(PAPER)
     painter.drawRoundedRect(rect, 6, 6)

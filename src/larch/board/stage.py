@@ -59,7 +59,9 @@ class PageStage(PageLayers):
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
     change of the lesson), said (a sentence about what an action did, or why it could not), link_wanted (a link to
     follow), over_changed (the place outside the page over which something is dragged), let_go (such a place, and the ids of
-    what was let go there), sound_wanted (its name), ticked (the ids of things that look different by now)."""
+    what was let go there), sound_wanted (its name), measure_wanted (the
+    id of a thing and the name of a fact, whose measure is to be typed where it stands), ticked (the ids of things that look
+    different by now)."""
 
     selection_changed = pyqtSignal()
     edit_wanted = pyqtSignal(object)
@@ -71,6 +73,7 @@ class PageStage(PageLayers):
     over_changed = pyqtSignal(str)
     let_go = pyqtSignal(str, object)
     sound_wanted = pyqtSignal(str)
+    measure_wanted = pyqtSignal(str, str)
 
     def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
         super().__init__(session, page_id, parent)

@@ -90,6 +90,7 @@ class Window(Drawers):
         for name in ("tag", "facts", "editors"):  # of the canvas before; made anew when they are wanted
             self.__dict__.pop(name, None)
         self.canvas.edit_wanted.connect(lambda thing: self.editors.edit(thing))
+        self.canvas.measure_wanted.connect(self._type_measure)
         self.canvas.committed.connect(self._committed)
         self.canvas.selection_changed.connect(self._selected)
         self.canvas.menu_wanted.connect(self._menu)
@@ -292,6 +293,11 @@ class Window(Drawers):
         self.keep_setting(still=still)
         self.canvas.still = still
         self.notice.say(_("Things change without motion.") if still else _("Motion shows how things change."))
+
+    def _type_measure(self, id: str, name: str) -> None:
+        from larch.desk.editors.measure import MeasureField
+
+        MeasureField(self.context, id, name)
 
     def _sound(self, name: str) -> None:
         if self.settings.sounds:

@@ -95,6 +95,7 @@ class Stage(Protocol):
     edit_at: Point | None
     let_go: Any
     said: Any
+    measure_wanted: Any
 
     @property
     def page(self) -> Page: ...

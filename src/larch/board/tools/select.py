@@ -11,11 +11,23 @@ from larch.board.gestures.part import DragHandle
 from larch.board.gestures.turn import SizeThings, TurnThings
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
+from larch.board.views.measure_labels import slip_at
 from larch.core.actions.arrange.holds import TURN, untouchable
 from larch.core.base.words import _
 from larch.core.model.capabilities import HoldsOthers
 from larch.core.model.holders import holder_of
 from larch.core.model.thing import Thing
+
+
+class TapMeasure(Gesture):
+    """A second tap on a measure opens it where it stands."""
+
+    def __init__(self, stage: Stage, id: str, name: str) -> None:
+        self.stage, self.id, self.name = stage, id, name
+
+    def release(self, sample: Sample) -> None:
+        self.stage.select((self.id,))
+        self.stage.measure_wanted.emit(self.id, self.name)
 
 
 class SelectTool(Tool):
@@ -30,6 +42,8 @@ class SelectTool(Tool):
         return _("select")
 
     def press(self, stage: Stage, sample: Sample) -> Gesture:
+        if sample.clicks > 1 and not stage.at_board and (measure := slip_at(stage.page, sample.page_pos)) is not None:
+            return TapMeasure(stage, measure[0], measure[1].slip.name)
         handle = stage.handle_at(sample.view_pos)
         if handle is not None:
             return _grip(stage, sample, *handle)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from typing import ClassVar, NamedTuple
 
@@ -22,7 +23,7 @@ LABEL = 22.0  # size of the letters of a measure, page units
 
 class Slip(NamedTuple):
     """A measure to be shown. spots: where its middle may lie, the best first. bare: without paper under it. fixed: it stays
-    at the first of them, whatever lies there."""
+    at the first of them, whatever lies there. name: of the fact that it shows."""
 
     text: str
     spots: Sequence[Point]
@@ -30,6 +31,25 @@ class Slip(NamedTuple):
     bare: bool = False
     size: float = LABEL
     fixed: bool = False
+    name: str = ""
+
+
+def box_at(slip: Slip, at: Point) -> Box:
+    """How much room it takes at a place."""
+    metrics = QFontMetricsF(page_font(slip.size, True))
+    width = metrics.horizontalAdvance(slip.text) + (4.0 if slip.bare else slip.size * 0.8)
+    height = slip.size * (1.2 if slip.bare else 1.55)
+    return Box(at[0] - width / 2, at[1] - height / 2, at[0] + width / 2, at[1] + height / 2)
+
+
+def fitting_slip(text: str, at: Point, room: float, hue: str) -> Slip | None:
+    """A slip within a round of a radius: on paper where that leaves it large enough, else bare."""
+    for bare, largest, least in ((False, 26.0, 20.0), (True, 26.0, 9.0)):
+        whole = box_at(Slip(text, [at], hue, bare=bare, size=100.0), at)
+        size = min(largest, 100.0 * 2 * room / math.hypot(whole.width, whole.height))
+        if size >= least:
+            return Slip(text, [at], hue, bare=bare, size=size, fixed=True)
+    return None
 
 
 class View:

@@ -53,7 +53,7 @@ class FigureView(View):
         """The measures that are shown, with the places where each may lie."""
         centre = self.box(thing).centre
         for fact in shown_facts(thing, page):
-            yield Slip(f"{fact.label} {fact.text}", stacked(centre), thing.hue)
+            yield Slip(f"{fact.label} {fact.text}", stacked(centre), thing.hue, name=fact.name)
 
     def kept_free(self, thing: Thing) -> list[Box]:
         """Where no slip should lie, since letters stand there."""

@@ -7,11 +7,11 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from PyQt6.QtCore import QPointF
-from PyQt6.QtGui import QColor, QFontMetricsF, QPainter
+from PyQt6.QtGui import QColor, QPainter
 
-from larch.board.look import colour, page_font
+from larch.board.look import colour
 from larch.board.views import view_of
-from larch.board.views.base import Slip, View, badge, words
+from larch.board.views.base import Slip, View, badge, box_at, words
 from larch.core.base.memo import remember_in_thread
 from larch.core.base.shape import Box, Point
 from larch.core.model.page import Page
@@ -33,14 +33,6 @@ class Laid(NamedTuple):
 
     slip: Slip
     at: Point
-
-
-def box_at(slip: Slip, at: Point) -> Box:
-    """How much room it takes at a place."""
-    metrics = QFontMetricsF(page_font(slip.size, True))
-    width = metrics.horizontalAdvance(slip.text) + (4.0 if slip.bare else slip.size * 0.8)
-    height = slip.size * (1.2 if slip.bare else 1.55)
-    return Box(at[0] - width / 2, at[1] - height / 2, at[0] + width / 2, at[1] + height / 2)
 
 
 def _free(box: Box, taken: Sequence[Box]) -> bool:
@@ -104,6 +96,15 @@ def slips_of(thing: Thing, view: View, page: Page) -> list[Laid]:
     if on_page is thing:
         return laid_out(page).get(thing.id, [])
     return lay(list(view.slips(thing, page)), list(view.kept_free(thing)))
+
+
+def slip_at(page: Page, at: Point) -> tuple[str, Laid] | None:
+    """The measure that is shown at a place: the id of its thing, and where it lies."""
+    for id, listed in reversed(list(laid_out(page).items())):
+        for laid in listed:
+            if laid.slip.name and box_at(laid.slip, laid.at).grown(GAP).holds(*at):
+                return id, laid
+    return None
 
 
 def slips_moved(before: Page, after: Page, changed: set[str]) -> Iterator[Box]:

@@ -216,8 +216,9 @@ class FactsCard(Docked):
         if first is not None:
             first.focus()
 
-    def set_fact(self, name: str, typed: str) -> None:
-        """Changes the thing or the page so that the fact becomes what was typed, or says in one sentence why it can't."""
+    def set_fact(self, name: str, typed: str) -> str:
+        """Changes the thing or the page so that the fact becomes what was typed; returns the sentence that it says about
+        that, or about why it can't."""
         page = self.canvas.page
         thing = page.thing(self.canvas.selection[0]) if self.canvas.selection else None
         stated = list(page_facts(page)) if self.of_page() else self._stated(page, self.canvas.things())
@@ -227,7 +228,7 @@ class FactsCard(Docked):
             typed = rest.strip()
         if fact is None or fact.set is None or typed == (fact.value if fact.options else fact.text):
             self.refresh()
-            return
+            return ""
         if thing is not None and thing.locked and name not in ("moves", "link"):
             self._trouble.setText(_("It is locked; unlock it to change it."))
         else:
@@ -237,6 +238,7 @@ class FactsCard(Docked):
                 self._said.clear()
                 self._trouble.setText(str(error))
         self.refresh()
+        return self._trouble.text() or self._said.text()
 
     def _change(self, fact: Fact, thing: Thing | None, changed: object) -> None:
         """Commits what a fact was set to, and says what moved for it."""

@@ -138,7 +138,7 @@ class Tag(QWidget):
         self._row.setContentsMargins(*((8, 4, 8, PIN + 4) if self._above else (8, PIN + 4, 8, 4)))
         self.setGeometry(int(x), int(y), width, height)
         self._pin = max(20.0, min(box.centre[0] - x, width - 20.0))
-        self._hangs = y >= box.y1 or y + height <= box.y0
+        self._hangs = -GAP < y - box.y1 < 3 * GAP or -GAP < box.y0 - y - height < 3 * GAP
         self.update()
         self.show()
         self.raise_()

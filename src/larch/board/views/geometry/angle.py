@@ -65,4 +65,4 @@ class AngleView(FigureView):
         away = min(110.0, max(ARC + 28, 34 / max(0.2, math.sin(math.radians(min(span, 180)) / 2))))
         spots = [towards(form.vertex, start + span / 2, away + step) for step in (0, 20, 44, -away - 44)]
         for fact in shown_facts(thing, page):
-            yield Slip(fact.text, spots, thing.hue, bare=True, size=25.0)
+            yield Slip(fact.text, spots, thing.hue, bare=True, size=25.0, name=fact.name)

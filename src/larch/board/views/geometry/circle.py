@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from typing import ClassVar
 
@@ -9,7 +10,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QPainter, QPen
 
 from larch.board.look import colour
-from larch.board.views.base import Slip
+from larch.board.views.base import Slip, fitting_slip
 from larch.board.views.figure_view import FigureView, line_pen, shown_facts, stacked, wash
 from larch.core.base.shape import Point
 from larch.core.maths.plane.forms import Line as LineForm
@@ -60,18 +61,25 @@ class CircleView(FigureView):
             if fact.name in drawn:
                 a, b = drawn[fact.name]
                 spots = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for t in (0.55, 0.35, 0.75)]
-                yield Slip(fact.text, [*spots, *stacked(spots[0])], thing.hue)
+                yield Slip(fact.text, [*spots, *stacked(spots[0])], thing.hue, name=fact.name)
             elif fact.name == "circumference":
                 spots = [form.at(angle) for angle in (135, 225, 45, 315, 90)]
-                yield Slip(f"{fact.label} {fact.text}", spots, thing.hue)
-            elif fact.name in ("angle", "share"):
-                share = fact.name == "share"
-                towards = [at_share(LineForm(form.centre, middle), t) for t in ((0.66,) if share else (0.6, 0.45, 0.8, 1.2))]
-                yield Slip(fact.text, towards, thing.hue, bare=not share, size=26.0 if share else 22.0, fixed=share)
+                yield Slip(f"{fact.label} {fact.text}", spots, thing.hue, name=fact.name)
+            elif fact.name == "share":
+                lean = math.sin(math.radians(min(form.span, 180.0)) / 2)
+                room = form.radius * lean / (1 + lean)  # of the round that touches both edges and the rim
+                share = fitting_slip(
+                    fact.text, at_share(LineForm(form.centre, middle), 1 - room / form.radius), room, thing.hue
+                )
+                if share is not None:
+                    yield share
+            elif fact.name == "angle":
+                towards = [at_share(LineForm(form.centre, middle), t) for t in (0.6, 0.45, 0.8, 1.2)]
+                yield Slip(fact.text, towards, thing.hue, bare=True, name=fact.name)
             elif fact.name == "arc length":
-                yield Slip(fact.text, [middle, form.at(form.start + form.span * 0.3)], thing.hue)
+                yield Slip(fact.text, [middle, form.at(form.start + form.span * 0.3)], thing.hue, name=fact.name)
             else:
-                yield Slip(f"{fact.label} {fact.text}", stacked((inner[0], inner[1] + 40)), thing.hue)
+                yield Slip(f"{fact.label} {fact.text}", stacked((inner[0], inner[1] + 40)), thing.hue, name=fact.name)
 
 
 def _measured(thing: Circle) -> dict[str, tuple[Point, Point]]:

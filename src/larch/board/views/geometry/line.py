@@ -55,7 +55,7 @@ class LineView(FigureView):
                 if own or fact.name in ("equation",) or fact.name.startswith("at ")
                 else f"{fact.label} {fact.text}"
             )
-            yield Slip(text, beside(form.a, form.b), thing.hue)
+            yield Slip(text, beside(form.a, form.b), thing.hue, name=fact.name)
 
 
 def drawn_ends(line: Line) -> tuple[Point, Point]:

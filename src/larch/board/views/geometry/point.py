@@ -81,4 +81,4 @@ class PointView(FigureView):
         x, y = thing.placement.x, thing.placement.y
         spots = [(x + 58, y + 26), (x - 58, y + 26), (x + 62, y - 36), (x - 62, y - 30), (x, y + 44)]
         for fact in shown_facts(thing, page):
-            yield Slip(fact.text, spots, thing.hue)
+            yield Slip(fact.text, spots, thing.hue, name=fact.name)

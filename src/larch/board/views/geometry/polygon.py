@@ -10,7 +10,7 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from larch.board.look import NEEDLE
-from larch.board.views.base import Slip, words
+from larch.board.views.base import Slip, fitting_slip, words
 from larch.board.views.figure_view import (
     FigureView,
     beside,
@@ -96,14 +96,16 @@ class PolygonView(FigureView):
                 continue
             if fact.name in sides:
                 i = sides[fact.name]
-                yield Slip(fact.text, beside(corners[i], corners[(i + 1) % len(corners)]), thing.hue)
+                yield Slip(fact.text, beside(corners[i], corners[(i + 1) % len(corners)]), thing.hue, name=fact.name)
             elif fact.name in angles:
                 spots = angle_spots(corners, angles[fact.name], float(fact.value))
-                yield Slip(fact.text, spots, _angle_hue(thing), bare=True, size=24.0)
+                yield Slip(fact.text, spots, _angle_hue(thing), bare=True, size=24.0, name=fact.name)
             elif fact.name == "share":
-                yield share_slip(fact.text, corners, thing.hue)
+                share = share_slip(fact.text, corners, thing.hue)
+                if share is not None:
+                    yield share
             else:
-                yield Slip(f"{fact.label} {fact.text}", stacked(middle), thing.hue)
+                yield Slip(f"{fact.label} {fact.text}", stacked(middle), thing.hue, name=fact.name)
 
     def _arcs(self, painter: QPainter, thing: Polygon, corners: list[Point]) -> None:
         """An arc in each corner whose angle is shown, a little square in a right one."""
@@ -169,15 +171,13 @@ class PolygonView(FigureView):
             painter.drawLine(QPointF(*thing.placement.to_page(*a)), QPointF(*thing.placement.to_page(*b)))
 
 
-def share_slip(text: str, corners: list[Point], hue: str) -> Slip:
-    """A fraction stays in the middle of its part, and is smaller in a small one."""
+def share_slip(text: str, corners: list[Point], hue: str) -> Slip | None:
+    """A fraction in the middle of its part, as large as it finds room there; none where it could not be read."""
     x, y = centroid(corners)
-    across = min(
-        max(p[0] for p in corners) - min(p[0] for p in corners),
-        2 * (max(p[1] for p in corners) - min(p[1] for p in corners)),
-    )
-    size = max(13.0, min(26.0, across * 0.26))
-    return Slip(text, [(x, y)], hue, bare=size < 20, size=size, fixed=True)
+    room = min(geometry.distance_to_side(a, b, x, y) for a, b in geometry.pairs(corners))
+    if not geometry.inside(corners, x, y):
+        return None
+    return fitting_slip(text, (x, y), room, hue)
 
 
 def _angle_hue(thing: Thing) -> str:

@@ -24,7 +24,6 @@ from larch.core.actions.geometry.cutting import (
     round_shares,
     split_regular,
 )
-from larch.core.base.hues import HUES
 from larch.core.base.shape import Placement, Point, box_of, union
 from larch.core.base.words import N_, _
 from larch.core.figures.figure import Figure, Part
@@ -46,12 +45,6 @@ SHARES = (2, 3, 4, 5, 6, 8, 10, 12)
 GRID = re.compile(r"^\s*(\d+)\s*[x×*]\s*(\d+)\s*$")
 FROM = re.compile(r"^\s*(\d+)\s+\D*\s?([A-Z][₀-₉]*)\s*$")
 GAP = 26.0  # page units between parts that were moved apart
-
-
-def hue_of_share(n: int) -> str:
-    """A fraction's hue follows from its denominator."""
-    hues = [hue for hue in HUES if hue != "needle"]
-    return hues[(n - 2) % len(hues)]
 
 
 def closed(thing: Thing) -> bool:
@@ -86,8 +79,8 @@ def _exchanged(page: Page, instead: dict[str, list[Thing]], label: str, said: st
 
 def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[Thing]:
     """The parts of one figure."""
-    total, hue = n * rows, hue_of_share(n * rows)
-    common = {"rule": "", "of": (), "values": (), "hue": hue, "shown": ("share",), "name": ""}
+    total = n * rows
+    common = {"rule": "", "of": (), "values": (), "shown": ("share",), "name": ""}
     if isinstance(thing, Circle):
         shares = round_shares(thing.local(), total)
         return [

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.figures.figure import Figure, free_letters, place, side
+from larch.core.figures.figure import Figure, free_letters, place, side, used_letters
 from larch.core.figures.on_axes import axes_under
 from larch.core.figures.rules import RULES, Rule, fits, made_by
 from larch.core.figures.settle import Settler, plan_of, settle
@@ -213,6 +213,12 @@ def _kind_of(page: Page, ref: str) -> str:
     )
 
 
+def _primes(page: Page, names: Sequence[str]) -> str:
+    """As many primes as no letter of the page has yet: the second image of A is A″."""
+    used = used_letters(page)
+    return next(PRIME * k for k in range(1, 100) if used.isdisjoint(name + PRIME * k for name in names))
+
+
 def _named(page: Page, thing: Thing, refs: Sequence[str]) -> Thing:
     """Images take the letters of what they are images of, with a prime; points the next free letter."""
     rule: Rule | None = RULES.get(getattr(thing, "rule", ""))
@@ -221,11 +227,13 @@ def _named(page: Page, thing: Thing, refs: Sequence[str]) -> Thing:
         fields: dict[str, object] = {"hue": original.hue}
         names_of = getattr(original, "corner_names", None)
         if names_of is not None:
-            fields["letters"] = "".join(f"{name}{PRIME}" if name.strip() else " " for name in names_of())
+            own = [name for name in names_of() if name.strip()]
+            mark = _primes(page, own)
+            fields["letters"] = "".join(f"{name}{mark}" if name.strip() else " " for name in names_of())
             fields["drawn"] = getattr(original, "drawn", False)
             fields["shown"] = tuple(name for name in original.shown if name == "marks")
         elif original.name:
-            fields["name"] = original.name + PRIME
+            fields["name"] = original.name + _primes(page, [original.name])
         thing = thing.replace(**fields)
     if thing.kind() == "point" and not thing.name:
         return thing.replace(name=free_letters(page, 1)[0])  # type: ignore[no-any-return]

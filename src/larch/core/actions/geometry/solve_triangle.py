@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
-from larch.core.base.shape import Placement
+from larch.core.base.shape import Box, Placement
 from larch.core.base.words import N_, _
 from larch.core.maths import geometry
 from larch.core.model.action import Action, Things, register
@@ -20,7 +20,7 @@ from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.words.text import Text
 
 MOST_STEPS = 8
-SIZE = 40.0
+SIZE, LEAST = 40.0, 18.0
 
 
 class Step(NamedTuple):
@@ -224,12 +224,27 @@ def work_out(page: Page, things: Things) -> Edit:
     """Writes the working beside a triangle, and shows all that is found."""
     triangle = things[0]
     lines = working(triangle, page.scale.unit)
-    box = triangle.box()
-    right = box.x1 + 72 < page.size[0] - 420
-    at = (box.x1 + 72, box.y0) if right else (box.x0, box.y1 + 72)
-    text = Text(text="\n".join(lines), size=SIZE, hue="slate", placement=Placement(*at))
-    after = page.put(text)
+    after = page.put(_beside(page, triangle.box(), Text(text="\n".join(lines), size=SIZE, hue="slate")))
     return Edit(_("Work it out"), page, after, select=(after.things[-1].id,))
+
+
+def _beside(page: Page, box: Box, text: Text) -> Text:
+    """The working where it finds room on the page: right of the triangle, left of it or below; smaller where it must be."""
+    seen = page.printed().grown(-24)
+    rooms = [Box(box.x1 + 64, seen.y0, seen.x1, seen.y1), Box(seen.x0, seen.y0, box.x0 - 64, seen.y1),
+             Box(seen.x0, box.y1 + 48, seen.x1, seen.y1)]  # fmt: skip
+    for size in (SIZE, 34.0, 28.0, 24.0, 20.0):
+        wide, high = text.replace(size=size).estimate()
+        for room in rooms:
+            if wide <= room.width and high <= room.height:
+                top = min(max(box.y0, room.y0), room.y1 - high)
+                placed: Text = text.replace(size=size, placement=Placement(room.x0, top))
+                return placed
+    room = max(rooms, key=lambda one: max(0.0, one.width) * max(0.0, one.height))
+    small = text.replace(size=LEAST, width=max(200.0, room.width))
+    at = Placement(max(seen.x0, min(room.x0, seen.x1 - small.width)), max(seen.y0, room.y0))
+    squeezed: Text = small.replace(placement=at)
+    return squeezed
 
 
 def _triangle(page: Page, things: Things) -> bool:

@@ -217,8 +217,15 @@ def _toggle_draws(page: Page, things: Things) -> Edit:
     return Edit(_("What it draws"), page, changed, said=said)
 
 
+def _put_away(page: Page, things: Things) -> Edit:
+    """The work with it is done: at the Board too, without a way to the Desk. What was drawn with it stays."""
+    return Edit(_("Put away"), page, page.without(ids_of(things)), select=())
+
+
 INSTRUMENT_ACTIONS = (
     Action("draws", lambda p, ts: _("draws ink") if getattr(ts[0], "draws", "") == "figure" else _("draws figures"),
            "pencil-ruler", _toggle_draws, _all_instruments, rank=20, board=True,
            words=N_("instrument ruler geometric line ink segment arc")),
+    Action("put away", lambda p, ts: _("put away"), "check", _put_away, _all_instruments, rank=21, board=True,
+           words=N_("finish end done remove instrument")),
 )  # fmt: skip

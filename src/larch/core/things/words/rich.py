@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator, Sequence
 from itertools import groupby
 from typing import Any, ClassVar, Self
@@ -15,6 +16,7 @@ from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
+IN_BRACES = re.compile(r"\{[^{}\n]*\}")
 LINE = 1.35  # line height over type size
 BASE = 1.09  # of the type size from the top of a text to the line on which its first letters stand
 SMALLEST, LARGEST = 8.0, 400.0
@@ -157,8 +159,13 @@ class Lettered(HasWords, Tells, Derives, Thing, frozen=True, kw_only=True, tag="
     def label(self, page: Page) -> str:
         return self.name or self.first_words() or self.title()
 
+    def read_text(self) -> str:
+        """The words as they are read: with what the braces tell, not with the braces."""
+        told = iter(self.told)
+        return IN_BRACES.sub(lambda match: next(told, match[0][1:-1]), self.text) if "{" in self.text else self.text
+
     def first_words(self, most: int = 40) -> str:
-        first = next((line.strip() for line in self.text.split("\n") if line.strip()), "")
+        first = next((line.strip() for line in self.read_text().split("\n") if line.strip()), "")
         return first[:most].rstrip() + "…" if len(first) > most else first
 
     def plain_text(self) -> str:
