@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from decimal import localcontext
+from fractions import Fraction
 from typing import NamedTuple
 
 from larch.core.base.words import N_
@@ -86,6 +87,7 @@ class _Shape:
         self.measured = isinstance(flat[0], float)
         self.lengths = [math.sqrt(square) for square in self.squares] if self.measured else []
         self.noise = DIGITS * max(self.lengths) if self.measured else 0.0
+        self._told: list[ExactPoint] = []
         # At corner i, between the side that comes in and the side that goes out.
         self.cross = [_cross(self.ways[i - 1], self.ways[i]) for i in range(count)]
         self.dot = [_dot(self.ways[i - 1], self.ways[i]) for i in range(count)]
@@ -178,16 +180,24 @@ class _Shape:
                 if aside and not self._boxes_touch(near, i, j, 1e-12 * scale):
                     continue
                 signs = _side(c, d, a), _side(c, d, b), _side(a, b, c), _side(a, b, d)
-                if self.measured or min(map(abs, signs)) > unsure:
-                    if segments_meet(a, b, c, d):
-                        return True
-                elif self._meet(i, j):
+                certain = min(map(abs, signs)) > unsure
+                if segments_meet(a, b, c, d) if certain else self._meet(i, j):
                     return True
         return False
 
+    def told(self) -> list[ExactPoint]:
+        """The points without any rounding: floats are fractions as well."""
+        if not self.measured:
+            return self.points
+        if not self._told:
+            self._told = [(Fraction(x), Fraction(y)) for x, y in self.points]
+        return self._told
+
     def _runs_back(self, i: int) -> bool:
-        straight = self.cross[i] == 0 if self.measured else self.straight(i)
-        return bool(straight and self.dot[i] < 0)
+        if not self.straight(i) or self.dot[i] >= 0:
+            return False
+        points = self.told()
+        return self._sign(points[i - 1], points[i], points[(i + 1) % len(points)]) == 0
 
     def _boxes_touch(self, near: Sequence[tuple[float, float]], i: int, j: int, slack: float) -> bool:
         count = len(near)
@@ -196,8 +206,8 @@ class _Shape:
 
     def _meet(self, i: int, j: int) -> bool:
         """Whether sides i and j share a point, by the coordinates themselves."""
-        count = len(self.points)
-        a, b, c, d = self.points[i], self.points[(i + 1) % count], self.points[j], self.points[(j + 1) % count]
+        count, points = len(self.points), self.told()
+        a, b, c, d = points[i], points[(i + 1) % count], points[j], points[(j + 1) % count]
         signs = [self._sign(*three) for three in ((c, d, a), (c, d, b), (a, b, c), (a, b, d))]
         if signs[0] * signs[1] < 0 and signs[2] * signs[3] < 0:
             return True
@@ -276,8 +286,6 @@ class _Shape:
 
 
 def _number(value: object) -> Scalar:
-    from fractions import Fraction
-
     return Fraction(value) if isinstance(value, int) else value
 
 
