@@ -42,7 +42,8 @@ class MeasureField(Field):
         free = canvas.free()
         self.setGeometry(max(4, min(x, round(free.x1) - wide - 4)), max(4, min(y, round(free.y1) - high - 4)), wide, high)
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        canvas.viewed.connect(self._leave)
+        self._camera, self._page = canvas.camera, canvas.page_id
+        canvas.viewed.connect(self._viewed)
         self.show()
         self.raise_()
         self.setFocus()
@@ -61,6 +62,12 @@ class MeasureField(Field):
         super().focusOutEvent(event)
         if event is None or event.reason() != Qt.FocusReason.PopupFocusReason:
             self._take()
+
+    def _viewed(self) -> None:
+        """The page moved away under it."""
+        canvas = self.context.canvas
+        if canvas.camera is not self._camera or canvas.page_id != self._page:
+            self._leave()
 
     def _take(self) -> None:
         if self._done:
