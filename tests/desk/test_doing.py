@@ -178,6 +178,7 @@ def test_a_measure_is_typed_where_it_stands(hand: Hand) -> None:
     (id,) = hand.put(polygon_on(hand.canvas.page, corners, shown=("AB", "angle C")))
     at = next(laid.at for laid in laid_out(hand.canvas.page)[id] if laid.slip.name == "AB")
     QTest.mouseDClick(hand.canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, hand.at(*at))
+    QTest.mouseRelease(hand.canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, hand.at(*at))
     field = hand.window.focusWidget()
     assert isinstance(field, MeasureField)
     assert field.text() == "10 cm"

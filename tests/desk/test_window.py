@@ -287,7 +287,9 @@ def test_menus_offer_the_selection_and_recent_lessons(window: Window, tmp_path: 
     within = [action.menu() for action in menus["Edit"].actions() if action.property("selection")]
     assert len(within) == 1
     assert [action.text() for action in within[0].actions()].count("roll\tR") == 1
-    assert [action.text() for action in menus["Lesson"].actions()].count("lanterns") == 1
+    lately = [action.menu() for action in menus["Lesson"].actions() if action.property("recent")]
+    assert len(lately) == 1
+    assert [action.text() for action in lately[0].actions()] == ["lanterns"]
     assert all(any(a.shortcut() or a.text() for a in menu.actions()) for menu in menus.values())
 
 
@@ -361,8 +363,31 @@ def test_motion_is_switched_off_and_stays_off(window: Window) -> None:
 
 
 def test_the_help_is_made_from_what_there_is(window: Window) -> None:
-    from larch.desk.dialogs.help import help_html
+    from larch.desk.dialogs.help import HelpDialog, keys_of, topic_html
+    from larch.desk.topics import TOPICS
 
-    text = help_html(window.context)
+    text = "".join(topic_html(window.context, topic) for topic in TOPICS)
     for word in ("Ctrl+K", "supply", "die", "F5"):
         assert word in text
+    keys = " ".join(key for key, _what in keys_of(window.context))
+    for command in window.commands.listed:
+        for key in command.shortcut.split(" or "):
+            assert key in keys
+    assert all(len(topic.lines) <= 3 for topic in TOPICS)
+    dialog = HelpDialog(window.context)
+    dialog.search.setText("cut a shape")
+    assert dialog.list.item(0).text() == "Fractions: share and cut a shape"
+    dialog.search.setText("number line")
+    assert "number lines" in dialog.list.item(0).text()
+
+
+def test_every_topic_of_the_help_has_a_picture_of_what_it_speaks_of(window: Window) -> None:
+    from larch.desk.dialogs.help import picture_of
+    from larch.desk.topics import TOPICS
+
+    for topic in TOPICS:
+        picture = picture_of(topic)
+        assert (picture is None) == (topic.name == "keys")
+        if picture is not None:
+            assert len({picture.pixelColor(x, y).rgb() for x in range(0, picture.width(), 7)
+                        for y in range(0, picture.height(), 5)}) > 2  # fmt: skip

@@ -65,6 +65,12 @@ def colour(hue: str) -> QColor:
 
 
 @cache
+def text_colour(hue: str) -> QColor:
+    """The colour of words of a hue: deep enough to be read on paper (WCAG 2.2, 4.5 : 1), where the hue itself is pale."""
+    return QColor(hues.readable(hue))
+
+
+@cache
 def tint(hue: str, strength: float) -> QColor:
     """The hue over paper, from 0 (paper) to 1 (the hue), opaque."""
     a, b = colour(hue), PAPER
@@ -81,7 +87,7 @@ class _LineIcon(QIconEngine):
 
     def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
         assert painter is not None
-        shade = self.faded if mode == QIcon.Mode.Disabled else self.shade
+        shade = self.faded or ink["faded"] if mode == QIcon.Mode.Disabled else self.shade or ink["shade"]
         _drawing(self.name, shade).render(painter, QRectF(rect))
 
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
@@ -104,9 +110,13 @@ def _drawing(name: str, shade: str) -> QSvgRenderer:
     return QSvgRenderer(QByteArray(source.encode()))
 
 
+ink = {"shade": hues.NEEDLE, "faded": "#8A948E"}  # of icons that are given none of their own; a theme changes it
+
+
 @cache
-def icon(name: str, shade: str = hues.NEEDLE, faded: str = "#A9AFA8") -> QIcon:
-    """One of the shipped line icons, in one colour; faded where disabled. "hue lake" is a round of that colour."""
+def icon(name: str, shade: str = "", faded: str = "") -> QIcon:
+    """One of the shipped line icons, in one colour or that of the interface; faded where disabled. "hue lake" is a round of
+    that colour."""
     if name.startswith("hue "):
         return hue_icon(name.removeprefix("hue "))
     return QIcon(_LineIcon(name, shade, faded))

@@ -21,11 +21,13 @@ from larch.core.model.lesson import blank_lesson
 from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
 from larch.desk.style import ICON, dress
+from larch.desk.theme import wear
 from larch.desk.window import Window
 from larch.services import log
 from larch.services.motion import desktop_wants_stillness
 from larch.services.places import media_folder
 from larch.services.recent import remember_lesson
+from larch.services.settings import load_settings
 from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
 
@@ -47,6 +49,7 @@ def application() -> QApplication:
     app.setDesktopFileName("larch")
     app.setApplicationDisplayName("Larch")
     app.setWindowIcon(QIcon(str(ICON)))
+    wear(load_settings().theme)
     dress(app)
     return app
 

@@ -38,6 +38,7 @@ class Files(QObject):
         self.saved: Lesson | None = work.lesson if work.path and not work.brought_back else None
         self.started = work.lesson
         self._saving = False
+        self._page = ""
         self._trouble.connect(self._disk_trouble)
         self.journal: Journal = work.journal(self._trouble.emit)
 
@@ -52,6 +53,12 @@ class Files(QObject):
         if self.work.path is None:
             return lesson is not self.started or self.work.brought_back > 0
         return lesson is not self.saved
+
+    def note_page(self, id: str) -> None:
+        """The page that is open is open again when the work is taken up after a crash."""
+        if id != self._page:
+            self._page = id
+            self.work.note_page(id)
 
     def _disk_trouble(self, error: OSError | None) -> None:
         if error is None:

@@ -58,6 +58,19 @@ def _nearly(part: str, word: str) -> bool:
     return swapped or any(b.startswith(a) for a, b in rests if len(a) + 1 >= len(part) - i - 1)
 
 
+NEAR = 0.36  # a score up to which something is only nearly what was typed
+
+
+def ranked_apart(query: str, items: Iterable[T], describe: Callable[[T], tuple[str, str]]) -> tuple[list[T], list[T]]:
+    """The items that fit, best first, and by themselves those that only nearly do: they come after what fits elsewhere."""
+    fitting: list[T] = []
+    near: list[T] = []
+    for value, item in sorted(((score(query, *describe(item)), item) for item in items), key=lambda pair: -pair[0]):
+        if value > 0:
+            (fitting if value > NEAR else near).append(item)
+    return fitting, near
+
+
 def ranked(query: str, items: Iterable[T], describe: Callable[[T], tuple[str, str]]) -> list[T]:
     """The items that fit, best first; ties stay in their order."""
     scored = [(score(query, *describe(item)), item) for item in items]

@@ -7,17 +7,16 @@ from functools import partial
 from typing import TYPE_CHECKING, Any
 
 import msgspec
-from PyQt6.QtCore import QEvent, QObject, QPoint, QRect, Qt, QTimer
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
-from larch.board.free_place import freest
-from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.model.page import PUPILS
 from larch.core.session.session import Session
 from larch.desk.cards.message_bar import Notice
+from larch.desk.cards.notice_place import notice_bar, notice_place
 from larch.desk.context import Context
 from larch.desk.drawers import Drawers
 from larch.desk.files import Files
@@ -45,6 +44,12 @@ FRAME = (8, 40)  # about what a window manager adds round a window, in pixels
 MENUS = (N_("Lesson"), N_("Edit"), N_("Page"), N_("Put out"), N_("Geometry"), N_("View"), N_("Help"))
 
 
+def page_to_open(work: OpenLesson) -> str:
+    """The page that was open when unsaved work was left; else the first."""
+    ids = work.lesson.pages.ids
+    return work.page if work.brought_back and work.page in ids else ids[0]
+
+
 class Window(Drawers):
     def __init__(self, work: OpenLesson) -> None:
         super().__init__()
@@ -60,14 +65,14 @@ class Window(Drawers):
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
-        self.canvas = Canvas(self.session, work.lesson.pages.ids[0], self.room)
+        self.canvas = Canvas(self.session, page_to_open(work), self.room)
         self.ledge = Ledge(self.room)
         self._lay = QBoxLayout(DIRECTIONS["bottom"], self.room)
         self._lay.setContentsMargins(0, 0, 0, 0)
         self._lay.setSpacing(0)
         self._lay.addWidget(self.canvas, 1)
         self._lay.addWidget(self.ledge)
-        self.notice = Notice(self, self._notice_bar, self._notice_place)
+        self.notice = Notice(self, partial(notice_bar, self), partial(notice_place, self))
         self.files = Files(self.context, work)
         self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still
@@ -117,7 +122,7 @@ class Window(Drawers):
             menu.aboutToShow.connect(partial(self._fill_menu, menu, name))
         self.heading = Heading(bar)
         self.heading.setObjectName("title")
-        switch = self._switch = QWidget(bar)
+        switch = self.switch = QWidget(bar)
         pair = QHBoxLayout(switch)
         pair.setContentsMargins(2, 2, 2, 2)
         pair.setSpacing(0)
@@ -156,7 +161,7 @@ class Window(Drawers):
         old.close_session()
         self.session = Session(work.lesson, time.monotonic)
         self.files.setParent(None)
-        self.canvas = Canvas(self.session, work.lesson.pages.ids[0], self.room)
+        self.canvas = Canvas(self.session, page_to_open(work), self.room)
         self.canvas.pointers.tool = tool
         self.canvas.at_board = self.at_board
         self.canvas.still = old.still
@@ -365,34 +370,6 @@ class Window(Drawers):
         self.notice.place()
         if self.ledge.edge == "float":
             self.ledge.float_to(self.ledge.pos())
-
-    def _notice_bar(self) -> QRect:
-        """Where a notice lies: between the menus and the switch, or at the top of the page where there is no bar."""
-        if self.top_bar.isVisibleTo(self):
-            left = self.menus.sizeHint().width() + 16
-            right = self._switch.mapTo(self, QPoint(0, 0)).x() - 12
-            return QRect(left, 0, max(260, right - left), self.top_bar.height())
-        page = self.canvas.geometry()
-        return QRect(page.x() + 20, page.y() + 8, page.width() - 40, 60)
-
-    def _notice_place(self, width: int, height: int) -> QRect | None:
-        """At the Board: where the page is empty and no hand is."""
-        if self.top_bar.isVisibleTo(self):
-            return None
-        free = self.canvas.free().grown(-10)
-        seen = self.canvas.things_in(self.canvas.seen())
-        boxes = [(self.canvas.camera.box_to_view(self.canvas.surface.index.boxes[t.id]), 1.0) for t in seen
-                 if t.id in self.canvas.surface.index.boxes]  # fmt: skip
-        if "tag" in self.__dict__ and self.tag.isVisible():
-            at = self.tag.geometry()
-            boxes.append((Box(at.left(), at.top(), at.right(), at.bottom()), 4.0))
-        xs = (free.centre[0] - width / 2, free.x0, free.x1 - width)
-        places = [Box(x, y, x + width, y + height) for y in (free.y0, free.y1 - height, free.centre[1]) for x in xs]
-        found = freest(places, boxes, free)
-        if found is None:
-            return None
-        corner = self.canvas.mapTo(self, QPoint(round(found.x0), round(found.y0)))
-        return QRect(corner.x(), corner.y(), width, height)
 
     # Desk and Board
 

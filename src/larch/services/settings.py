@@ -14,7 +14,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
     equipment is heard.
 
     pen: the one in hand; pens: those kept ready; by_tip: each tip keeps a pen of its own, and tips: which. eraser: its
-    mode. own_hues: colours mixed by the person, newest first, as #rrggbb.
+    mode. own_hues: colours mixed by the person, newest first, as #rrggbb. theme: the look of the interface.
     """
 
     ledge: str = "bottom"
@@ -26,6 +26,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
     own_hues: tuple[str, ...] = ()
     still: bool = False
     sounds: bool = True
+    theme: str = "paper"
 
 
 def load_settings() -> Settings:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import fcntl
 import os
 import shutil
@@ -16,12 +17,14 @@ from larch.core.files.lesson_file import read_lesson
 from larch.core.model.lesson import Lesson
 from larch.services.places import journal_for, journals_folder
 
+PAGE = "page"  # in a journal's folder: the id of the page that is open
+
 
 class OpenLesson:
     """A lesson opened for work.
 
     path: its file, or None before it has one. brought_back: edits found in the journal that the file lacks.
-    notes: sentences to tell the person about the opening.
+    notes: sentences to tell the person about the opening. page: the id of the page that was open, "" if not known.
     """
 
     def __init__(self, lesson: Lesson, path: Path | None, folder: Path, lock: int) -> None:
@@ -31,6 +34,12 @@ class OpenLesson:
         self.lock = lock
         self.brought_back = 0
         self.notes: list[str] = []
+        self.page = _page_left(folder)
+
+    def note_page(self, id: str) -> None:
+        """Remembers which page is open, for when the work is taken up again. Not worth a word if it can't be."""
+        with contextlib.suppress(OSError):
+            (self.folder / PAGE).write_text(id)
 
     def journal(self, trouble: Callable[[OSError | None], None]) -> Journal:
         """Starts the journal from the lesson as it is now."""
@@ -49,6 +58,14 @@ class OpenLesson:
         """Gives up the journal's folder: what it held is in a file now."""
         shutil.rmtree(self.folder, ignore_errors=True)
         os.close(self.lock)
+
+
+def _page_left(folder: Path) -> str:
+    """The page that was open when the work of a folder was left; "" if that is not known."""
+    try:
+        return (folder / PAGE).read_text()[:60]
+    except (OSError, UnicodeDecodeError):
+        return ""
 
 
 def fresh_seed() -> int:
@@ -170,7 +187,12 @@ def unsaved_folders() -> list[Path]:
 
 
 def _last_written(folder: Path) -> int:
-    return max((path.stat().st_mtime_ns for path in folder.iterdir() if path.name != "lock"), default=0)
+    return max((path.stat().st_mtime_ns for path in folder.iterdir() if path.name not in ("lock", PAGE)), default=0)
+
+
+def last_worked_at(folder: Path) -> float:
+    """When a journal was last written to, in seconds since 1970."""
+    return _last_written(folder) / 1e9
 
 
 def open_unsaved(folder: Path) -> OpenLesson | None:

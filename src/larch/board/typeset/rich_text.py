@@ -16,7 +16,7 @@ from PyQt6.QtGui import (
     QTextListFormat,
 )
 
-from larch.board.look import colour, load_fonts, page_font
+from larch.board.look import load_fonts, page_font, text_colour
 from larch.core.base.memo import cache_in_thread
 from larch.core.things.words.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
 from larch.core.things.words.telling import BRACES
@@ -59,7 +59,7 @@ def char_format(thing: Lettered, run: Run) -> QTextCharFormat:
     made = QTextCharFormat()
     made.setFont(letter_font(run.font or thing.font, run.size or thing.size, thing.bold or run.bold, run.italic))
     made.setFontUnderline(run.underline)
-    made.setForeground(colour(run.hue or thing.letter_hue()))
+    made.setForeground(text_colour(run.hue or thing.letter_hue()))
     if run.rise in RISES:
         made.setVerticalAlignment(RISES[run.rise])
     for key, value in ((HUE, run.hue), (SIZE, run.size), (FAMILY, run.font)):

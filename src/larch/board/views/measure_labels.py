@@ -9,7 +9,7 @@ from typing import NamedTuple
 from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QColor, QPainter
 
-from larch.board.look import colour
+from larch.board.look import text_colour
 from larch.board.views import view_of
 from larch.board.views.base import Slip, View, badge, box_at, words
 from larch.core.base.memo import remember_in_thread
@@ -124,7 +124,7 @@ def slips_moved(before: Page, after: Page, changed: set[str]) -> Iterator[Box]:
 
 def paint_slips(painter: QPainter, laid: Sequence[Laid]) -> None:
     for slip, at in laid:
-        shade: QColor = colour(slip.shade)
+        shade: QColor = text_colour(slip.shade)
         if slip.bare:
             words(painter, QPointF(*at), slip.text, shade, slip.size, bold=True)
         else:

@@ -39,3 +39,28 @@ def mixed(under: str, over: str, share: float) -> str:
     """One colour over another, from 0 (`under`) to 1 (`over`); both and the result #rrggbb."""
     pairs = ((int(under[i : i + 2], 16), int(over[i : i + 2], 16)) for i in (1, 3, 5))
     return "#" + "".join(f"{round(a + (b - a) * share):02x}" for a, b in pairs)
+
+
+def luminance(shade: str) -> float:
+    """Relative luminance of #rrggbb (WCAG 2.2)."""
+    parts = [int(shade[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+    r, g, b = (c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts)
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+
+def contrast(one: str, other: str) -> float:
+    """Contrast of two colours, from 1 to 21 (WCAG 2.2)."""
+    low, high = sorted((luminance(one), luminance(other)))
+    return (high + 0.05) / (low + 0.05)
+
+
+def readable(hue: str, on: str = PAPER) -> str:
+    """A hue by its name, darkened as far as words in it need (4.5 : 1 on `on`); a mixed colour is what it is."""
+    shade = hex_of(hue)
+    if hue not in HUES:
+        return shade
+    for k in range(20):
+        darker = mixed(shade, "#000000", 0.04 * k)
+        if contrast(darker, on) >= 4.5:
+            return darker
+    return shade

@@ -26,6 +26,19 @@ TRAYS = (N_("Nature"), N_("Food"), N_("Places"), N_("Activities"), N_("Objects")
 LICENCE = "MIT"
 MOST_TERMS = 400  # words looked at for one beginning
 
+# What has no place among a child's results; in a lesson that has it, it is still shown.
+NOT_OFFERED = frozenset((
+    "face vomiting", "woozy face", "face with symbols on mouth", "smiling face with horns", "angry face with horns",
+    "skull and crossbones", "pile of poo", "kiss mark", "pinched fingers", "sign of the horns", "middle finger", "kiss",
+    "pregnant woman", "pregnant man", "pregnant person", "breast-feeding", "people with bunny ears", "men with bunny ears",
+    "women with bunny ears", "person in bed", "sake", "bottle with popping cork", "wine glass", "cocktail glass",
+    "tropical drink", "beer mug", "clinking beer mugs", "clinking glasses", "tumbler glass", "love hotel", "water pistol",
+    "slot machine", "briefs", "bikini", "axe", "dagger", "crossed swords", "bomb", "syringe", "drop of blood", "pill",
+    "toilet", "cigarette", "coffin", "headstone", "funeral urn", "no smoking", "no one under eighteen", "kitchen knife",
+    "face blowing a kiss", "kissing face", "kissing face with closed eyes", "kissing face with smiling eyes",
+    "exploding head", "skull",
+))  # fmt: skip
+
 _local = threading.local()
 
 
@@ -35,6 +48,11 @@ class Drawing(NamedTuple):
     hash: str
     label: str
     tray: str
+
+
+def offered(label: str) -> bool:
+    """Whether a drawing, or one that differs from it in a tone only, is offered."""
+    return label.split(":")[0] not in NOT_OFFERED
 
 
 def packed_ids(ids: Mapping[int, int]) -> bytes:
@@ -76,7 +94,7 @@ def tray(name: str, limit: int = 400) -> list[Drawing]:
     rows = _base().execute(
         "SELECT hash, label, tray FROM picture WHERE tray = ? ORDER BY variant, id LIMIT ?", (name, limit)
     )
-    return [Drawing(*row) for row in rows]
+    return [Drawing(*row) for row in rows if offered(row[1])]
 
 
 def count() -> int:
@@ -98,7 +116,7 @@ def search(query: str, limit: int = 60) -> list[Drawing]:
     best = sorted(scores, key=lambda number: (-scores[number], number))[: 4 * limit]
     rows = _rows(best)
     order = sorted((k for k in best if k in rows), key=lambda k: (-scores[k] + 1.5 * rows[k][1], k))
-    return [rows[k][0] for k in order[:limit]]
+    return [rows[k][0] for k in order if offered(rows[k][0].label)][:limit]
 
 
 @lru_cache(6)

@@ -43,7 +43,7 @@ class FactsCard(Docked):
             label.setTextFormat(Qt.TextFormat.PlainText)
         self._sort.setObjectName("soft")
         self._said.setObjectName("soft")
-        self._trouble.setStyleSheet("color: #A13325; font-weight: 600;")
+        self._trouble.setObjectName("wrong")
         close = icon_button("x", _("close the facts"), self)
         close.clicked.connect(lambda: self.want(False))
         head = QHBoxLayout()

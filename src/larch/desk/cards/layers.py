@@ -3,7 +3,7 @@ hidden. Dragging a row changes the order in depth."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPoint, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QDropEvent, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractItemView,
@@ -16,7 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from larch.board.canvas import Canvas
-from larch.board.look import PAPER
+from larch.board.look import GOLD, PAPER
 from larch.board.paint import can_paint, painting
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import to_depth
@@ -25,7 +25,7 @@ from larch.core.base.folding import folded
 from larch.core.base.words import _, many
 from larch.core.model.action import toggle
 from larch.core.model.edit import Edit
-from larch.core.model.page import Page
+from larch.core.model.page import Page, with_groups
 from larch.core.model.thing import Thing
 from larch.desk.cards.docked import Docked
 from larch.desk.context import Context
@@ -34,6 +34,7 @@ from larch.desk.toolbar.buttons import icon_button
 
 WIDTH = 340
 SIDE = 44  # of a row's picture
+STEP = 14  # by which the members of a group stand in
 MOST = 1000  # rows; the topmost ones
 
 
@@ -172,7 +173,8 @@ class LayersCard(Docked):
 
     @staticmethod
     def _words(page: Page, thing: Thing) -> str:
-        states = [_("locked")] if thing.locked else []
+        states = [_("in a group of {n}").format(n=size)] if (size := group_size(page, thing)) else []
+        states += [_("locked")] if thing.locked else []
         states += [_("hidden")] if thing.hidden else []
         return ", ".join([thing.label(page), *states])
 
@@ -256,9 +258,15 @@ class Row(QWidget):
         lock = icon_button("lock" if thing.locked else "lock-open", _("unlock") if thing.locked else _("lock"), self, 36)
         lock.clicked.connect(lambda: card.switch(thing.id, "locked"))
         row = QHBoxLayout(self)
-        row.setContentsMargins(SIDE + 14, 0, 4, 0)
+        self._group = group_size(page, thing)
+        self._heads = heads_group(page, thing)
+        row.setContentsMargins(SIDE + 14 + (STEP if self._group else 0), 0, 4, 0)
         row.setSpacing(0)
         row.addWidget(self.name, 1)
+        if self._group and heads_group(page, thing):
+            whole = icon_button("group", _("select the group of {n}").format(n=self._group), self, 36)
+            whole.clicked.connect(lambda: card.canvas.select(with_groups(page, [thing.id])))
+            row.addWidget(whole)
         row.addWidget(eye)
         row.addWidget(lock)
         self.name.editingFinished.connect(lambda: self._named(card))
@@ -283,8 +291,24 @@ class Row(QWidget):
         painter = QPainter(self)
         if self.thing.hidden:
             painter.setOpacity(0.4)
-        painter.drawPixmap(QPoint(6, (self.height() - SIDE) // 2), self._picture)
+        if self._group:  # what belongs together hangs on one line
+            painter.fillRect(QRect(8, 0 if not self._heads else 8, 3, self.height()), QColor(GOLD))
+        painter.drawPixmap(QPoint(6 + (STEP if self._group else 0), (self.height() - SIDE) // 2), self._picture)
         painter.end()
+
+
+def group_size(page: Page, thing: Thing) -> int:
+    """How many belong to the outermost group of a thing; 0 if it is in none."""
+    if not thing.groups:
+        return 0
+    return sum(thing.groups[0] in other.groups for other in page.things)
+
+
+def heads_group(page: Page, thing: Thing) -> bool:
+    """Whether it is the topmost of its group."""
+    if not thing.groups:
+        return False
+    return next(other for other in reversed(page.things) if thing.groups[0] in other.groups).id == thing.id
 
 
 def picture_of(page: Page, thing: Thing, side: int = SIDE) -> QPixmap:

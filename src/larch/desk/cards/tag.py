@@ -9,7 +9,6 @@ from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QWidget
 from larch.board import chrome
 from larch.board.canvas import Canvas
 from larch.board.free_place import freest
-from larch.board.look import GOLD, HAIRLINE, PAPER
 from larch.board.views import view_of
 from larch.core.base.shape import Box, union
 from larch.core.base.words import _
@@ -17,6 +16,7 @@ from larch.core.model.action import Action, actions_for
 from larch.desk.action_menu import selection_menu
 from larch.desk.fields import ENTER
 from larch.desk.style import lift
+from larch.desk.theme import GOLD, HAIRLINE, PAPER
 from larch.desk.toolbar.buttons import icon_button
 
 FEW = 6

@@ -21,6 +21,8 @@ def build(w: Context) -> list[Command]:
     return [
         Command("new", _("New lesson"), lambda: w.part("files").new(), "Lesson", "file-plus", "Ctrl+N", _("blank empty")),
         Command("open", _("Open…"), lambda: w.part("files").ask_open(), "Lesson", "folder-open", "Ctrl+O", _("load file")),
+        Command("unsaved", _("Lessons without a file…"), lambda: _unsaved(w), "Lesson", "history",
+                words=_("never saved lost recover find back")),
         Command("save", _("Save"), lambda: w.part("files").save(), "Lesson", "save", "Ctrl+S", _("keep store"), apart=True),
         Command("save as", _("Save as…"), lambda: w.part("files").ask_save(), "Lesson", "", "Ctrl+Shift+S"),
         Command("back to saved", _("Back to the saved lesson"), lambda: w.part("files").back_to_saved(), "Lesson", "history",
@@ -33,6 +35,12 @@ def build(w: Context) -> list[Command]:
                 words=_("example river lantern night")),
         Command("quit", _("Quit"), lambda: w.top.close(), "Lesson", "x", "Ctrl+Q", _("exit end"), apart=True),
     ]  # fmt: skip
+
+
+def _unsaved(w: Context) -> None:
+    from larch.desk.dialogs.unsaved import UnsavedDialog
+
+    UnsavedDialog(w).open()
 
 
 def _print(w: Context) -> None:
@@ -50,26 +58,19 @@ def _rename(w: Context) -> None:
 
 
 def fill_recent(w: Context, menu: QMenu) -> None:
-    """Recent and unsaved lessons, at the end of the Lesson menu; made anew each time."""
-    from larch.core.files.journal import recover
+    """Recent lessons, at the end of the Lesson menu; made anew each time."""
     from larch.services.recent import recent_lessons
-    from larch.services.workspace import unsaved_folders
 
     for old in [action for action in menu.actions() if action.property("recent")]:
         menu.removeAction(old)
     entries = [(path.stem, lambda path=path: w.part("files").open(path)) for path in recent_lessons()[:8]]
-    for folder in unsaved_folders()[:5]:
-        found = recover(folder)
-        if found is not None:
-            title = found.lesson.title or _("New lesson")
-            label = _("{title} (not saved)").format(title=title)
-            entries.append((label, lambda folder=folder: w.part("files").open_kept(folder)))
-    if entries:
-        line = menu.addSeparator()
-        assert line is not None
-        line.setProperty("recent", True)
+    if not entries:
+        return
+    within = QMenu(_("Opened lately"), menu)
+    entry = menu.insertMenu(next((a for a in menu.actions() if a.objectName() == "unsaved"), None), within)
+    assert entry is not None
+    entry.setProperty("recent", True)
     for label, run in entries:
-        action = menu.addAction(label)
+        action = within.addAction(label.replace("&", "&&"))
         assert action is not None
-        action.setProperty("recent", True)
         action.triggered.connect(lambda _on=False, run=run: run())

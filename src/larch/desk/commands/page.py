@@ -5,6 +5,10 @@ from __future__ import annotations
 from functools import partial
 from typing import TYPE_CHECKING
 
+from PyQt6.QtCore import QPoint
+from PyQt6.QtWidgets import QMenu
+
+from larch.board.look import icon
 from larch.core.actions.arrange.arrange import set_out, set_out_again
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
@@ -50,7 +54,7 @@ def build(w: Context) -> list[Command]:
                 words=_("line height margin colour format facts")),
         Command("set out", _("Set out"), lambda: _set_out(w), "Page", "flag-triangle-right", "Ctrl+Shift+O",
                 _("remember arrangement"), apart=True, fold=_("Set out")),
-        Command("set out again", _("Set out again"), lambda: w.canvas.commit(set_out_again(w.canvas.page)), "Page",
+        Command("set out again", _("Set out again"), lambda: _set_out_again(w), "Page",
                 "flag", "Ctrl+Shift+R", _("reset restore put back"), lambda: bool(w.canvas.page.setouts), fold=_("Set out"),
                 board=True),
         Command("wipe", _("Wipe ink"), w.part("hand").wipe, "Page", "brush-cleaning", "Ctrl+Shift+W",
@@ -81,6 +85,22 @@ def _papers_tray(w: Context) -> None:
 def _set_out(w: Context) -> None:
     w.canvas.commit(set_out(w.canvas.page))
     w.say(_("Remembered. “Set out again” brings the page back to this."))
+
+
+def _set_out_again(w: Context) -> None:
+    """Back to the arrangement of the page; of several, the one that is chosen from their names."""
+    page = w.canvas.page
+    if len(page.setouts) < 2:
+        w.canvas.commit(set_out_again(page))
+        return
+    menu = QMenu(w.top)
+    for kept in page.setouts:
+        entry = menu.addAction(icon("flag"), kept.name.replace("&", "&&") or _("without a name"))
+        assert entry is not None
+        entry.triggered.connect(partial(lambda name, _on=False: w.canvas.commit(set_out_again(page, name)), kept.name))
+    button = w.part("ledge").again
+    at = button.mapToGlobal(QPoint(0, 0)) - QPoint(0, menu.sizeHint().height())
+    menu.popup(at if at.y() > 0 else button.mapToGlobal(QPoint(0, button.height())))
 
 
 def _rename_page(w: Context) -> None:

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QWidget
 
 from larch.core.base.words import _
 from larch.desk.commands.command import Command
+from larch.desk.theme import LABELS
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
@@ -54,6 +55,8 @@ def build(w: Context) -> list[Command]:
         Command("sounds", _("Sounds on or off"), lambda: w.part("set_sounds")(not w.settings.sounds), "View", "volume-2",
                 words=_("silent quiet loud click")),
         *edges,
+        *(Command(f"theme {name}", _("Theme: {name}").format(name=_(label)), partial(_theme, w, name), "View", "contrast",
+                  words=_("look dark light colours night contrast"), fold=_("Theme")) for name, label in LABELS.items()),
     ]  # fmt: skip
 
 
@@ -80,6 +83,17 @@ def _enter(part: QWidget) -> bool:
     if first is not None:
         first.setFocus(Qt.FocusReason.TabFocusReason)
     return first is not None
+
+
+def _theme(w: Context, name: str) -> None:
+    from PyQt6.QtWidgets import QApplication
+
+    from larch.desk.style import paint_over
+
+    app = QApplication.instance()
+    assert isinstance(app, QApplication)
+    paint_over(app, name)
+    w.keep_setting(theme=name)
 
 
 def _zoom(w: Context, factor: float) -> None:

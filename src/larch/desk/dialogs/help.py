@@ -1,79 +1,162 @@
-"""The help: how things work, made from what the tools, kinds and commands say of themselves."""
+"""The help: short topics, each with a picture of what it speaks of; and all keys, from the commands themselves."""
 
 from __future__ import annotations
 
+from functools import partial
 from html import escape
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QTextCursor
-from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QPlainTextEdit, QTextBrowser, QVBoxLayout
+from PyQt6.QtGui import QImage, QPixmap, QTextCursor
+from PyQt6.QtWidgets import (
+    QDialog,
+    QDialogButtonBox,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QPlainTextEdit,
+    QTextBrowser,
+    QVBoxLayout,
+    QWidget,
+)
 
+from larch.board.paint import page_image
+from larch.core.actions.arrange.arrange import brought, laid_out
+from larch.core.base.shape import union
 from larch.core.base.words import _
-from larch.core.model.kinds import kinds
+from larch.core.model.kinds import kinds, shelf_items
+from larch.core.model.page import Page
 from larch.desk.drawings import licence
+from larch.desk.fields import Field
+from larch.desk.jobs import in_background
+from larch.desk.search import ranked
+from larch.desk.topics import KEYS_ON_THE_PAGE, TOPICS, Topic
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
 
+WIDE = 520  # pixels of a topic's picture
 
-def help_html(context: Context) -> str:
-    """The whole text. Kinds and keys are listed from the registries, so it is never out of date."""
-    paragraphs = [
-        _("The tools lie on the ledge. The one in hand stands proud; press it again for its choices."),
-        _("The shelf holds everything that can be put out: search, then tap or drag."),
-        _("Drag over empty page to draw a box round things. Shift adds to a selection; a double click opens or rolls."),
-        _("The gold brackets size a thing, the gold disc turns it, the rings on its corners change its shape. "
-          "With Ctrl a corner falls on the squares; with Alt nothing falls into place by itself."),
-        _("Pictures: search the shelf in your language, paste one, drop files on the page, or Put out > Picture from a "
-          "file. Drag the rings on its edges to trim it."),
-        _("Layers (Ctrl+Shift+L) lists everything on the page, also what lies behind: select it there, lock it, hide it, "
-          "drag it up or down. A double click opens a group; select draws a ring instead of a box if you choose so."),
-        _("A dragged thing falls into line with edges, middles, equal gaps and the paper. Several selected: line up, "
-          "spread, rows, grids and circles are under “more”; “lay out” among the facts makes copies, say 4 x 3 or 8 round."),
-        _("The facts of a thing (Ctrl+I) say how it can be moved, where it leads when it is tapped at the Board, and how "
-          "many a supply gives. Drag things onto the bin, or onto the open shelf to keep them (the number of a page, too)."),
-        _("A thing marked as a supply hands out a fresh copy on every drag. It is moved by its gold grip."),
-        _("Papers lie on the shelf: a tap lays one under the page, a drag lays out a piece. With nothing selected, Ctrl+I "
-          "shows the page: its line height, margin, colours and size can be typed."),
-        _("The pen has nibs, straight lines (Shift: every 15°), curves through three points, arrows and dashes; lay the "
-          "pens you use ready. With tip colours on, a pen that is chosen belongs to the tip that writes next."),
-        _("The eraser takes what it touches, whole strokes, what a ring encloses, or what a sweep passes; a flat hand rubs "
-          "out too. It takes only ink, and none that is locked: “Keep what is written” locks what should stay."),
-        _("Stamp sets one mark for a tap and an even row for a drag. Paint fills what lines enclose, and shows where they "
-          "don't."),
-        _("Type sizes are named for the distance they are read from. A double tap opens a folded sticky note."),
-        _("Construct draws points, lines and circles and what follows from them: its question stands above the ledge. "
-          "Tap, or drag from one to the next; what is near (a corner, a crossing, a place on a line) is used. A full "
-          "point can be dragged, a ring follows. What can't be there fades, says why, and comes back. Geometry > Steps "
-          "tells how it was made."),
-        _("Measures can be typed: AB = 5, an angle, an area. The page (nothing selected, Ctrl+I) has a scale (4 squares = 1 "
-          "m), decimals and exact values. In words, {AB} tells a measure, and “½ · {AB} · {h} = {=}” computes."),
-        _("Lay a pen to the edge of a ruler or a set square, to the rim of a protractor, or swing the compasses. "
-          "One finger slides an instrument, two turn it. “Draws figures” makes what is drawn along it know its measure."),
-        _("Share into… divides a shape into equal parts; select a shape and a line to cut it. Parts fit together exactly. "
-          "Keys for a shape in hand: + and - for its size, [ and ] turn it, . changes its colour."),
-        _("Frost over hides an answer until it is rubbed off at the Board, by hand or with the eraser."),
-        _("Set out remembers how the page is laid; Set out again returns to it. Wipe takes the ink and only the ink."),
-        _("F5 goes to the Board, Esc comes back. There a tap on a die rolls it, and locked things can't be touched."),
-        _("Nothing needs saving to be kept: every change is on disk at once and comes back after a crash."),
-        _("By keyboard: Tab goes from thing to thing, arrows move it (Shift: further), N takes its next corner, "
-          "Enter opens or rolls it, Ctrl+I shows its facts, Ctrl+K finds anything."),
-    ]  # fmt: skip
-    paragraphs.append(licence())
-    things = [(kind.title(), kind.help) for kind in kinds().values() if kind.help]
-    rows = "".join(f"<tr><td><b>{escape(title)}</b></td><td>{escape(_(text))}</td></tr>" for title, text in sorted(things))
-    keys = "".join(
-        f"<tr><td><b>{escape(c.shortcut.replace(' or ', ', '))}</b></td><td>{escape(c.label)}</td></tr>"
-        for c in context.part("commands").listed
-        if c.shortcut
-    )
-    body = "".join(f"<p>{escape(text)}</p>" for text in paragraphs)
-    title, of_things, of_keys = _("How things work"), _("Things"), _("Keys")
-    return (
-        f"<h2>{title}</h2>{body}<h3>{of_things}</h3><table cellpadding=6>{rows}</table>"
-        f"<h3>{of_keys}</h3><table cellpadding=6>{keys}</table>"
-    )
+
+def scene_of(topic: Topic) -> Page:
+    """The things of a topic, side by side on a page of their size."""
+    page, x = Page(id="help"), 0.0
+    items = {item.name: item for item in shelf_items()}
+    for name in topic.scene:
+        made = list(laid_out(items[name].things()).things)
+        box = union(thing.box() for thing in made)
+        page = page.put(*brought(page, made, x - box.x0 + 40, -box.centre[1]))
+        x += box.width + 60
+    return page
+
+
+def picture_of(topic: Topic) -> QImage | None:
+    if not topic.scene:
+        return None
+    page = scene_of(topic)
+    box = union(thing.box() for thing in page.things).grown(30)
+    return page_image(page, WIDE, box._replace(y1=max(box.y1, box.y0 + box.width * 0.25)))
+
+
+def keys_of(context: Context) -> list[tuple[str, str]]:
+    """Every key and what it does: of the tools, the page and each command."""
+    found = [(tool.shortcut, tool.label()) for tool in context.tools() if tool.shortcut]
+    found += [(_(key), _(what)) for key, what in KEYS_ON_THE_PAGE]
+    found += [(c.shortcut.replace(" or ", ", "), c.label) for c in context.part("commands").listed if c.shortcut]
+    return found
+
+
+def topic_html(context: Context, topic: Topic) -> str:
+    body = "".join(f"<p>{escape(_(line))}</p>" for line in topic.lines)
+    if topic.name == "keys":
+        rows = "".join(f"<tr><td><b>{escape(k)}</b></td><td>{escape(what)}</td></tr>" for k, what in keys_of(context))
+        body += f"<table cellpadding=5>{rows}</table>"
+    if topic.name == "shelf":
+        things = sorted((kind.title(), _(kind.help)) for kind in kinds().values() if kind.help)
+        rows = "".join(f"<tr><td><b>{escape(name)}</b></td><td>{escape(text)}</td></tr>" for name, text in things)
+        body += f"<table cellpadding=5>{rows}</table><p>{escape(licence())}</p>"
+    return f"<h2>{escape(_(topic.title))}</h2>{body}"
+
+
+class HelpDialog(QDialog):
+    """Topics at the left, the chosen one at the right; the search narrows them."""
+
+    def __init__(self, context: Context) -> None:
+        super().__init__(context.top)
+        self.context = context
+        self.setWindowTitle(_("How things work"))
+        room = context.top.size()
+        self.resize(min(900, room.width() - 40), min(640, room.height() - 40))
+        self.search = Field(self)
+        self.search.setPlaceholderText(_("What would you like to know?"))
+        self.search.setAccessibleName(_("search the help"))
+        self.search.setClearButtonEnabled(True)
+        self.search.textChanged.connect(self._fill)
+        self.list = QListWidget(self)
+        self.list.setAccessibleName(_("topics"))
+        self.list.setObjectName("topics")
+        self.list.setFixedWidth(300)
+        self.list.currentRowChanged.connect(self._show)
+        self.picture = QLabel(self)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.text = QTextBrowser(self)
+        self.text.setAccessibleName(_("How things work"))
+        self._topics: list[Topic] = []
+        self._pictures: dict[str, QPixmap] = {}
+        left, right = QVBoxLayout(), QVBoxLayout()
+        left.addWidget(self.search)
+        left.addWidget(self.list, 1)
+        right.addWidget(self.picture)
+        right.addWidget(self.text, 1)
+        columns = QHBoxLayout()
+        columns.addLayout(left)
+        columns.addLayout(right, 1)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, self)
+        buttons.rejected.connect(self.reject)
+        whole = QVBoxLayout(self)
+        whole.addLayout(columns, 1)
+        whole.addWidget(buttons)
+        self._fill("")
+
+    def _fill(self, query: str) -> None:
+        self._topics = ranked(query, TOPICS, lambda t: (_(t.title), f"{_(t.words)} {' '.join(map(_, t.lines))}"))
+        self.list.clear()
+        self.list.addItems([_(topic.title) for topic in self._topics])
+        if self._topics:
+            self.list.setCurrentRow(0)
+
+    def open_at(self, name: str) -> None:
+        self.search.clear()
+        self.list.setCurrentRow(next((k for k, topic in enumerate(self._topics) if topic.name == name), 0))
+        self.list.setFocus()
+        self.show()
+
+    def _show(self, row: int) -> None:
+        if not 0 <= row < len(self._topics):
+            return
+        topic = self._topics[row]
+        self.text.setHtml(topic_html(self.context, topic))
+        self.picture.setVisible(bool(topic.scene))
+        known = self._pictures.get(topic.name)
+        self.picture.setPixmap(known if known is not None else QPixmap())
+        if known is None and topic.scene:
+            in_background(self, lambda _job: picture_of(topic), partial(self._drawn, topic))
+
+    def _drawn(self, topic: Topic, image: QImage | None) -> None:
+        if image is None:
+            return
+        made = QPixmap.fromImage(image).scaledToHeight(min(190, image.height()), Qt.TransformationMode.SmoothTransformation)
+        self._pictures[topic.name] = made
+        row = self.list.currentRow()
+        if 0 <= row < len(self._topics) and self._topics[row] is topic:
+            self.picture.setPixmap(made)
+
+
+def show_help(context: Context, topic: str = "tools") -> QWidget:
+    dialog = HelpDialog(context)
+    dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+    dialog.open_at(topic)
+    return dialog
 
 
 def show_log(context: Context) -> None:
@@ -95,20 +178,5 @@ def show_log(context: Context) -> None:
     layout = QVBoxLayout(dialog)
     layout.addWidget(text)
     layout.addWidget(where)
-    layout.addWidget(buttons)
-    dialog.show()
-
-
-def show_help(context: Context) -> None:
-    dialog = QDialog(context.top)
-    dialog.setWindowTitle(_("How things work"))
-    dialog.resize(760, 620)
-    text = QTextBrowser(dialog)
-    text.setHtml(help_html(context))
-    text.setAccessibleName(_("How things work"))
-    buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, dialog)
-    buttons.rejected.connect(dialog.reject)
-    layout = QVBoxLayout(dialog)
-    layout.addWidget(text)
     layout.addWidget(buttons)
     dialog.show()

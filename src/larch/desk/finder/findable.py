@@ -10,6 +10,7 @@ from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
 from larch.core.model.kinds import shelf_items
 from larch.desk.finder.finder import Found
+from larch.desk.topics import TOPICS
 
 MOST_PICTURES = 8
 
@@ -56,10 +57,22 @@ def findable(context: Context) -> list[Found]:
         for c in context.part("commands").listed
         if context.part("commands").can(c)
     ]
+    of_help = _("help how")
+    found += [
+        Found(_(topic.title), f"{_(topic.words)} {of_help}", "circle-help", _("Help"),
+              partial(_help, context, topic.name))
+        for topic in TOPICS
+    ]  # fmt: skip
     for number, other in enumerate(context.session.lesson.pages, 1):
         label = _("page {n}: {title}").format(n=number, title=other.title or _("untitled"))
         found.append(Found(label, _("go to"), "file-text", _("Page"), partial(context.show_page, other.id)))
     return found
+
+
+def _help(context: Context, topic: str) -> None:
+    from larch.desk.dialogs.help import show_help
+
+    show_help(context, topic)
 
 
 def pictures_found(context: Context, query: str) -> list[Found]:

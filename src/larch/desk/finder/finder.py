@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVB
 from larch.board.look import icon
 from larch.core.base.words import _
 from larch.desk.fields import Field
-from larch.desk.search import ranked
+from larch.desk.search import ranked_apart
 from larch.desk.style import lift
 
 WIDTH, MOST = 560, 60
@@ -82,8 +82,8 @@ class Finder(QFrame):
         self.field.setFocus()
 
     def _fill(self, query: str) -> None:
-        self._shown = ranked(query, self._all, lambda found: (found.label, f"{found.words} {found.place}"))[:MOST]
-        self._shown += self._more(query)
+        fitting, near = ranked_apart(query, self._all, lambda found: (found.label, f"{found.words} {found.place}"))
+        self._shown = [*fitting[:MOST], *self._more(query), *near[:MOST]]
         self.list.clear()
         for found in self._shown:
             item = QListWidgetItem(icon(found.icon or "square"), f"{found.label}   ·   {found.place}")

@@ -19,7 +19,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, icon, interface_font
+from larch.board.look import icon, interface_font
 from larch.board.paint import page_image
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
@@ -27,6 +27,7 @@ from larch.core.model.page import Page
 from larch.core.session.session import Session
 from larch.desk.jobs import Job, in_background
 from larch.desk.overview.page_edits import page_edit
+from larch.desk.theme import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.desk.toolbar.buttons import icon_button
 
 THUMB = QSize(248, 140)

@@ -37,6 +37,7 @@ class Pages:
         if w.canvas.page_id not in ids:
             w.canvas.show_page(ids[min(self._index, len(ids) - 1)])
         self._index = ids.index(w.canvas.page_id)
+        w.part("files").note_page(w.canvas.page_id)
         w.part("ledge").show_page(self._index + 1, len(ids))
         if w.at_board:
             w.part("leave_to_pupils")()

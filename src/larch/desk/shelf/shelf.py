@@ -20,7 +20,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, icon, interface_font
+from larch.board.look import icon, interface_font
 from larch.board.paint import HINTS
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import laid_out
@@ -31,8 +31,9 @@ from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
 from larch.desk.fields import ENTER, Field
 from larch.desk.jobs import in_background
-from larch.desk.search import ranked
+from larch.desk.search import ranked_apart
 from larch.desk.shelf import kept
+from larch.desk.theme import FOCUS, HAIRLINE, NEEDLE, PAPER
 
 OWN_TRAYS = (N_("Pictures"), N_("Kept"))
 SORT = "min-height: 0; padding: 1px 9px; font-size: 14px;"
@@ -80,7 +81,7 @@ class Card(QAbstractButton):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHints(HINTS)
-        edge = GOLD if self.hasFocus() else NEEDLE if self.underMouse() else HAIRLINE
+        edge = FOCUS if self.hasFocus() else NEEDLE if self.underMouse() else HAIRLINE
         painter.setPen(QPen(edge, 2 if self.hasFocus() else 1))
         painter.setBrush(PAPER)
         painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), 7, 7)
@@ -253,8 +254,8 @@ class Shelf(QFrame):
 
         if query:
             own = [*self.items, *kept.items()]
-            fitting = ranked(query, own, lambda item: (item.label, f"{item.words} {_(item.tray)} {item.name}"))
-            return [*fitting, *shelf_pictures.found(query)]
+            fitting, near = ranked_apart(query, own, lambda item: (item.label, f"{item.words} {_(item.tray)} {item.name}"))
+            return [*fitting, *shelf_pictures.found(query), *near]
         if self.tray == "Pictures":
             return shelf_pictures.sort_items(self.sort)
         if self.tray == "Kept":

@@ -10,9 +10,12 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QToolButton, QWidget
 
-from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, colour, icon, interface_font
+from larch.board.look import NEEDLE as INK
+from larch.board.look import PAPER as PAGE
+from larch.board.look import colour, icon, interface_font
 from larch.core.base.words import _
 from larch.core.model.nibs import Pen
+from larch.desk.theme import FOCUS, GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, worn
 
 if TYPE_CHECKING:
     from larch.core.things.ink.ink import Ink
@@ -99,7 +102,7 @@ class ToolButton(QAbstractButton):
         if self.isChecked():
             painter.fillRect(QRectF(width / 2 - 14, height - 12, 28, 3), GOLD)
         if self.hasFocus():
-            painter.setPen(QPen(GOLD, 2))
+            painter.setPen(QPen(FOCUS, 2.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(QRectF(3, 2, width - 6, height - 5), 9, 9)
 
@@ -119,7 +122,7 @@ class HueButton(QAbstractButton):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         middle = QPointF(self.width() / 2, self.height() / 2)
-        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setPen(QPen(SOFT, 1) if worn() == "night" else Qt.PenStyle.NoPen)
         painter.setBrush(colour(self.hue))
         radius = min(13.0, self.width() / 2 - 5)
         painter.drawEllipse(middle, radius, radius)
@@ -129,8 +132,9 @@ class HueButton(QAbstractButton):
             painter.drawEllipse(middle, radius + 3, radius + 3)
             painter.setPen(QPen(PAPER, 2.5))
             painter.drawPolyline([middle + QPointF(-5, 0), middle + QPointF(-1, 4), middle + QPointF(6, -4)])  # type: ignore[call-overload]
-        elif self.hasFocus():
-            painter.setPen(QPen(GOLD, 2))
+        if self.hasFocus():
+            painter.setPen(QPen(FOCUS, 2.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(QRectF(2, 2, self.width() - 4, self.height() - 4), 8, 8)
 
 
@@ -147,12 +151,13 @@ class _Picture(QAbstractButton):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if self.isChecked() or self.hasFocus():
-            painter.setPen(QPen(GOLD, 2))
-            painter.setBrush(STONE if self.isChecked() else Qt.GlobalColor.transparent)
+        if self.isChecked() or self.hasFocus() or worn() == "night":  # what is painted is for paper
+            ring = FOCUS if self.hasFocus() else GOLD if self.isChecked() else HAIRLINE
+            painter.setPen(QPen(ring, 2))
+            painter.setBrush(PAGE if worn() == "night" else STONE if self.isChecked() else Qt.GlobalColor.transparent)
             painter.drawRoundedRect(QRectF(2, 2, self.width() - 4, self.height() - 4), 8, 8)
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(NEEDLE)
+        painter.setBrush(INK)
         grown = self.height() / CHIP
         painter.scale(grown, grown)
         self.draw(painter, self.width() / grown)

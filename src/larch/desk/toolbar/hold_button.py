@@ -8,8 +8,9 @@ from PyQt6.QtCore import QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
-from larch.board.look import GOLD, HAIRLINE, icon
+from larch.board.look import icon
 from larch.board.timers import timer
+from larch.desk.theme import FOCUS, GOLD, SOFT
 
 HELD = 0.9  # seconds
 FRAME = 30  # ms
@@ -69,7 +70,7 @@ class HoldButton(QAbstractButton):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         side = min(self.width(), self.height())
         ring = QRectF((self.width() - side) / 2 + 4, (self.height() - side) / 2 + 4, side - 8, side - 8)
-        painter.setPen(QPen(GOLD if self.hasFocus() else HAIRLINE.darker(115), 2.5))
+        painter.setPen(QPen(FOCUS if self.hasFocus() else SOFT, 2.5))
         painter.drawEllipse(ring)
         if self._since:
             painter.setPen(QPen(GOLD, 4))

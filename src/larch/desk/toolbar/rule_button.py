@@ -6,13 +6,14 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
-from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, interface_font
+from larch.board.look import interface_font
 from larch.board.paint import HINTS
 from larch.board.views.figure_view import arrow_head, paint_arc, polygon_of, unit
 from larch.core.base.hues import GOLD_TEXT
 from larch.core.base.shape import Point
 from larch.core.figures.rules import RULES, made_by
 from larch.core.maths.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
+from larch.desk.theme import FOCUS, GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 
 SIDE = 100.0  # of the square in which the examples are drawn
 WIDTH = 52  # of the picture, pixels
@@ -74,7 +75,7 @@ class RuleButton(QAbstractButton):
         painter.setRenderHints(HINTS)
         on = self.isChecked()
         high = self.height()
-        painter.setPen(QPen(GOLD if on or self.hasFocus() else HAIRLINE, 2 if on or self.hasFocus() else 1))
+        painter.setPen(QPen(FOCUS if self.hasFocus() else GOLD if on else HAIRLINE, 2 if on or self.hasFocus() else 1))
         painter.setBrush(QColor("#FBF3E2") if on else PAPER)
         painter.drawRoundedRect(QRectF(1.5, 1.5, self.width() - 3, high - 3), 7, 7)
         painter.setPen(NEEDLE)

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QPushButton, QToolButton, QWidget
 
-from larch.board.look import STONE, icon
+from larch.board.look import icon
 from larch.board.tools.base import Tool
 from larch.board.tools.brush import BrushTool
 from larch.board.tools.construct import ConstructTool
@@ -20,6 +20,7 @@ from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import PAPER
 from larch.core.base.words import _
 from larch.core.model.page import PUPILS
+from larch.desk.theme import STONE
 from larch.desk.toolbar.buttons import ToolButton, icon_button
 from larch.desk.toolbar.folded import FoldCard
 from larch.desk.toolbar.hold_button import HoldButton

@@ -7,7 +7,7 @@ from typing import ClassVar
 from PyQt6.QtCore import QLineF, QPointF, QRectF
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 
-from larch.board.look import WRONG, colour, page_font
+from larch.board.look import WRONG, page_font, text_colour
 from larch.board.typeset.mathset import Setting, paint_setting, set_node
 from larch.board.vector.engine import read_as
 from larch.board.views.base import View
@@ -46,11 +46,11 @@ class EquationView(View):
             box = self.extent(thing)
             plain = thing.source.replace("-", MINUS)
             with read_as(painter, plain, QRectF(0, 0, box.width, box.height), size):
-                paint_setting(painter, made, at, size, colour(thing.hue))
+                paint_setting(painter, made, at, size, text_colour(thing.hue))
             return
         font = page_font(size)
         painter.setFont(font)
-        painter.setPen(colour(thing.hue))
+        painter.setPen(text_colour(thing.hue))
         painter.drawText(QPointF(PAD * size, 1.1 * size), thing.source)
         metrics = QFontMetricsF(font)
         place = error.position if error is not None else 0

@@ -59,7 +59,7 @@ class Circle(Constructible, Figure, frozen=True, kw_only=True, tag="circle"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        words = _("round radius diameter circumference pie slice")
+        words = _("round radius diameter circumference pie slice fraction share")
         yield ShelfItem("circle", _("circle"), N_("Shapes"), cls, words)
         yield ShelfItem("arc", _("arc"), N_("Shapes"), lambda: cls(piece="arc", start=20, span=110), words)
         yield ShelfItem(

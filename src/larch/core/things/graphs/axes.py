@@ -61,7 +61,7 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        words = _("coordinates graph plane grid function plot")
+        words = _("coordinates graph plane grid function plot number line")
         yield ShelfItem("axes", _("axes"), N_("Graphs"), cls, words)
         yield ShelfItem(
             "axes, first quadrant",

@@ -52,7 +52,7 @@ class Mark(Counts, Thing, frozen=True, kw_only=True, tag="mark"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         for shape, word in MARKS.items():
-            yield ShelfItem(f"mark {shape}", word(), N_("Words"), _maker(shape), _("stamp mark sticker count"))
+            yield ShelfItem(f"mark {shape}", word(), N_("Words"), _maker(shape), _("stamp mark sticker count counter"))
 
     def label(self, page: Page) -> str:
         return self.name or (MARKS[self.shape]() if self.shape in MARKS else self.shape) or self.title()

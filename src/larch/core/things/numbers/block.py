@@ -41,7 +41,7 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        words = _("base-ten place value number counting units rods flats cubes")
+        words = _("base-ten place value number counting units rods flats cubes counter")
         for value, label in ((1, _("ones")), (10, _("tens")), (100, _("hundreds")), (1000, _("thousands"))):
             yield ShelfItem(f"block {value}", label, N_("Blocks"), partial(cls, value=value), words)
 

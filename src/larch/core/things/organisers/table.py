@@ -55,7 +55,7 @@ class Table(HoldsOthers, Joinable, Thing, frozen=True, kw_only=True, tag="table"
 
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
-        words = _("chart rows columns grid cells spreadsheet")
+        words = _("chart rows columns grid cells spreadsheet ten frame array multiplication")
         yield ShelfItem("table", _("table"), N_("Organisers"), cls, words)
 
     def label(self, page: Page) -> str:
