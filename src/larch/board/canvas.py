@@ -60,6 +60,7 @@ class Canvas(PageStage):
         self._fetching = False
         self._last_press: Sample | None = None
         self.painted_at = 0.0  # by the monotonic clock
+        self.has_keys: Callable[[], bool] = self.hasFocus
         self._rest = timer(self, self._settle, REST, once=True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
@@ -348,7 +349,7 @@ class Canvas(PageStage):
     def focusNextPrevChild(self, onwards: bool) -> bool:
         """Tab goes through the things of the page; after the last one it leaves the canvas. In what lies on the canvas (a
         card, the tag) it goes from one control to the next."""
-        if not self.hasFocus():
+        if not self.has_keys():
             return super().focusNextPrevChild(onwards)
         touchable = [
             t for t in self.page.things if not (t.hidden or (self.at_board and t.locked and not isinstance(t, WorksLocked)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QGroupBox, QWidget
 
 from larch.board.camera import Camera
 from larch.board.dependents import dependents
@@ -31,8 +31,10 @@ LIFTING = 5.0  # ms a frame for taking many dragged things into one picture
 AT_ONCE = 12.0  # ms of painting before the frame that shows an edit
 
 
-class PageLayers(QWidget):
-    """Signals: viewed (camera, page or preview moved), dragging_changed, ticked (the ids of things that look different by
+class PageLayers(QGroupBox):
+    """A group by its class, which is what a screen reader takes it for.
+
+    Signals: viewed (camera, page or preview moved), dragging_changed, ticked (the ids of things that look different by
     now)."""
 
     viewed = pyqtSignal()

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from larch.board.ticking import at_present
+from larch.core.base.shape import Point
 from larch.core.base.words import _, many
 from larch.core.model.capabilities import IsInk
+from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
-MOST_THINGS, MOST_FACTS = 5, 8
+MOST_THINGS = 5
 
 
 def description(page: Page, chosen: Sequence[Thing]) -> str:
@@ -29,7 +31,13 @@ def spoken(page: Page, thing: Thing) -> str:
     facts = (
         []
         if isinstance(thing, IsInk)
-        else [f"{fact.label} {fact.text}" for fact in list(at_present(thing).facts(page))[:MOST_FACTS]]
+        else [f"{fact.label} {fact.text}" for fact in at_present(thing).facts(page) if fact.text]
     )
     state = [_("locked")] if thing.locked else [held] if (held := said(thing)) else []
-    return ", ".join([thing.label(page), *state, *facts])
+    return ", ".join([thing.label(page), place_of(page, thing.box().centre), *state, *facts])
+
+
+def place_of(page: Page, at: Point) -> str:
+    """Where something is on the page, in centimetres from its upper left corner."""
+    x, y = (number_text(v / page.unit, 1) for v in at)
+    return _("{x} cm from the left, {y} cm from the top").format(x=x, y=y)

@@ -21,8 +21,10 @@ from larch.desk.context import Context
 from larch.desk.drawers import Drawers
 from larch.desk.files import Files
 from larch.desk.heading import Heading
+from larch.desk.jobs import in_background
 from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
+from larch.desk.reader import Reader, is_read
 from larch.desk.shelf.putting_out import PuttingOut
 from larch.desk.toolbar.in_hand import InHand
 from larch.desk.toolbar.toolbar import Ledge
@@ -56,6 +58,7 @@ class Window(Drawers):
         self.settings: Settings = load_settings()
         self.at_board = False
         self._state_before = Qt.WindowState.WindowNoState
+        self.reader: Reader | None = None  # while a screen reader runs
         self._filled: set[str] = set()  # menus
         self.context = Context(self)
         self.pages = Pages(self.context)
@@ -107,6 +110,8 @@ class Window(Drawers):
         self.canvas.let_go.connect(lambda place, ids: self.keeping.let_go(place, ids))
         self.hand.follow(self.canvas)
         self.canvas.installEventFilter(self)
+        if self.reader is not None:
+            self.read_aloud()
 
     def _make_top_bar(self) -> None:
         bar = QWidget(self)
@@ -130,6 +135,7 @@ class Window(Drawers):
         for name, label, run in (("desk", _("Desk"), self.go_to_desk), ("board", _("Board"), self.go_to_board)):
             button = QPushButton(label, switch)
             button.setCheckable(True)
+            button.setAutoExclusive(True)
             button.setObjectName("tray")
             button.setChecked(name == "desk")
             button.setMinimumHeight(36)
@@ -190,6 +196,13 @@ class Window(Drawers):
         """What a start can do without, in the first idle moment."""
         self.refresh_commands(anew=True)
         self.files.journal.settle_in()
+        in_background(self, lambda _job: is_read(), self.read_aloud)
+
+    def read_aloud(self, on: object = True) -> None:
+        """From now on the page is heard by a screen reader."""
+        if on:
+            self.reader = Reader(self.context)
+            self.canvas.has_keys = self.reader.has_keys
 
     def run(self, name: str) -> None:
         """Runs a command by its name, as a press of its button would."""

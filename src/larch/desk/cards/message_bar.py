@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QRect, Qt
+from PyQt6.QtCore import QRect, Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from larch.board.timers import timer
@@ -15,6 +15,9 @@ from larch.core.base.words import _
 
 
 class Notice(QFrame):
+    """spoken: every sentence, for those who hear it."""
+
+    spoken = pyqtSignal(str)
     SECONDS = 9
 
     def __init__(
@@ -46,6 +49,7 @@ class Notice(QFrame):
     def say(self, sentence: str, button: str = "", run: Callable[[], object] | None = None, stay: bool = False) -> None:
         """Shows a sentence, perhaps with something to do about it."""
         self._text.setText(sentence)
+        self.spoken.emit(sentence)
         self.setAccessibleName(sentence)
         self._button.setText(button or _("fine"))
         self._run = run

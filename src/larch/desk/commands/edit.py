@@ -57,7 +57,7 @@ def _facts(w: Context) -> None:
     if card.isVisible() and card.isAncestorOf(w.top.focusWidget()):
         card.want(False)
         w.canvas.setFocus()
-    elif card.isVisible() and not w.canvas.hasFocus():
+    elif card.isVisible() and not w.canvas.has_keys():
         card.want(False)
     else:
         card.want(True)

@@ -46,6 +46,7 @@ class ToolButton(QAbstractButton):
         self.manner = "wide"
         self.setText(label)
         self.setCheckable(True)
+        self.setAutoExclusive(name != "fold")  # what a screen reader calls a radio button
         self.setAccessibleName(label)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
