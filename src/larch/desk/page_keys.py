@@ -141,6 +141,7 @@ class PageKeys:
         if names:
             where = names.index(self.context.canvas.handle_focus) + 1 if self.context.canvas.handle_focus in names else 0
             self.context.canvas.handle_focus = names[where] if where < len(names) else ""
+            self.context.canvas.viewed.emit()
             self.context.canvas.update()
 
     def _escape(self) -> None:
@@ -149,6 +150,7 @@ class PageKeys:
             self.context.canvas.pointers.cancel()
         elif self.context.canvas.handle_focus:
             self.context.canvas.handle_focus = ""
+            self.context.canvas.viewed.emit()
             self.context.canvas.update()
         elif self.context.shows("choices"):
             self.context.part("choices").hide()
