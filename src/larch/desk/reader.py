@@ -155,10 +155,12 @@ class Reader(QObject):
                 self.corner.setGeometry(at)
                 shown = self.corner
         keys = self.has_keys()
-        for proxy in (self.selected, self.corner):
-            proxy.setVisible(proxy is shown)
+        shown.show()
         if keys and not shown.hasFocus() and not busy:
             shown.setFocus(Qt.FocusReason.OtherFocusReason)
+        for proxy in (self.selected, self.corner):  # one that is hidden with the keys would hand them on by itself
+            if proxy is not shown:
+                proxy.hide()
 
     def _committed(self) -> None:
         """What was done is told, with what it came to: a roll, a move, a step undone."""
