@@ -105,6 +105,12 @@ class Drawers(QMainWindow):
         else:
             card.open()
 
+    def show_topic(self, name: str) -> None:
+        """Opens the help at a topic."""
+        from larch.desk.dialogs.help import show_help
+
+        show_help(self.context, name)
+
     def shown_cards(self) -> list[QWidget]:
         """The cards of the folder `cards` that are open."""
         return [card for card in self._cards.values() if card.canvas is self.canvas and card.isVisible()]

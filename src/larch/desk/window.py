@@ -75,7 +75,7 @@ class Window(Drawers):
         self._lay.setSpacing(0)
         self._lay.addWidget(self.canvas, 1)
         self._lay.addWidget(self.ledge)
-        self.notice = Notice(self, partial(notice_bar, self), partial(notice_place, self))
+        self.notice = Notice(self, partial(notice_bar, self.context), partial(notice_place, self.context))
         self.files = Files(self.context, work)
         self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still

@@ -70,9 +70,7 @@ def findable(context: Context) -> list[Found]:
 
 
 def _help(context: Context, topic: str) -> None:
-    from larch.desk.dialogs.help import show_help
-
-    show_help(context, topic)
+    context.part("show_topic")(topic)
 
 
 def pictures_found(context: Context, query: str) -> list[Found]:
