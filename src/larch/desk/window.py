@@ -24,7 +24,6 @@ from larch.desk.heading import Heading
 from larch.desk.jobs import in_background
 from larch.desk.overview.pages import Pages
 from larch.desk.page_keys import PageKeys
-from larch.desk.reader import Reader, is_read
 from larch.desk.shelf.putting_out import PuttingOut
 from larch.desk.toolbar.in_hand import InHand
 from larch.desk.toolbar.toolbar import Ledge
@@ -32,7 +31,7 @@ from larch.services.settings import Settings, load_settings, save_settings
 from larch.services.workspace import OpenLesson
 
 if TYPE_CHECKING:
-    pass
+    from larch.desk.reader import Reader
 
 DIRECTIONS = {
     "bottom": QBoxLayout.Direction.TopToBottom,
@@ -44,6 +43,13 @@ SHELF_HEIGHT = 172
 ROOMY = (1400, 880)  # a screen smaller than this is filled
 FRAME = (8, 40)  # about what a window manager adds round a window, in pixels
 MENUS = (N_("Lesson"), N_("Edit"), N_("Page"), N_("Put out"), N_("Geometry"), N_("View"), N_("Help"))
+
+
+def _is_read(_job: object) -> bool:
+    """Whether a screen reader runs; asked off the interface's thread."""
+    from larch.desk.reader import is_read
+
+    return is_read()
 
 
 def page_to_open(work: OpenLesson) -> str:
@@ -196,11 +202,13 @@ class Window(Drawers):
         """What a start can do without, in the first idle moment."""
         self.refresh_commands(anew=True)
         self.files.journal.settle_in()
-        in_background(self, lambda _job: is_read(), self.read_aloud)
+        in_background(self, _is_read, self.read_aloud)
 
     def read_aloud(self, on: object = True) -> None:
         """From now on the page is heard by a screen reader."""
         if on:
+            from larch.desk.reader import Reader
+
             self.reader = Reader(self.context)
             self.canvas.has_keys = self.reader.has_keys
 

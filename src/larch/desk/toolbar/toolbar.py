@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
@@ -22,8 +23,10 @@ from larch.core.base.words import _
 from larch.core.model.page import PUPILS
 from larch.desk.theme import STONE
 from larch.desk.toolbar.buttons import ToolButton, icon_button
-from larch.desk.toolbar.folded import FoldCard
 from larch.desk.toolbar.hold_button import HoldButton
+
+if TYPE_CHECKING:
+    from larch.desk.toolbar.folded import FoldCard
 
 SPARE = ("move page", "paint", "stamp", "equation", "text", "construct")  # what folds first where room is scarce
 NEEDS = {"select": "", "move page": "", "paint": "paint"}  # what a tool needs of PUPILS; the others "write"
@@ -65,7 +68,7 @@ class Ledge(QWidget):
         self.fold.setToolTip(_("more tools"))
         self.fold.setAccessibleName(_("more tools"))
         self.fold.clicked.connect(self._show_folded)
-        self._folded = FoldCard(self)
+        self._card: FoldCard | None = None
         self._make_rest()
         self._box = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
         self._arrange()
@@ -153,7 +156,8 @@ class Ledge(QWidget):
         else:
             self._box.addWidget(self.shelf, 0, Qt.AlignmentFlag.AlignCenter)
         self.shelf.setText(_("Shelf") if manner != "bare" else "")
-        self._folded.take([self.buttons[name] for name in self.buttons if name in folded])
+        if folded or self._card is not None:
+            self._folded().take([self.buttons[name] for name in self.buttons if name in folded])
         self._fit_buttons()
         self._measuring = measuring
 
@@ -169,7 +173,7 @@ class Ledge(QWidget):
 
     def refit(self) -> None:
         """Folds what does not find room, and unfolds what does."""
-        if self._measuring:
+        if self._measuring or not self.isVisible():  # before it is seen, its room is not known
             return
         self._measuring = True
         room = self._room()
@@ -209,10 +213,18 @@ class Ledge(QWidget):
         super().resizeEvent(event)
         self.refit()
 
+    def _folded(self) -> FoldCard:
+        """The card of the tools that are folded away; made when the first of them are."""
+        if self._card is None:
+            from larch.desk.toolbar import folded
+
+            self._card = folded.FoldCard(self)
+        return self._card
+
     def _show_folded(self) -> None:
         """The tools that are folded away, on a card beside their button."""
         self._show_hand()
-        self._folded.open_by(self.fold, self.edge)
+        self._folded().open_by(self.fold, self.edge)
 
     def _show_hand(self) -> None:
         """The button of the fold wears the sign of the tool in hand where that is folded away."""
@@ -284,7 +296,8 @@ class Ledge(QWidget):
         return NEEDS.get(tool.name, "write") in (*self._allowed, "")
 
     def _pressed(self, tool: Tool) -> None:
-        self._folded.hide()
+        if self._card is not None:
+            self._card.hide()
         if tool is self.current:
             self.choices_wanted.emit(tool)
         else:
