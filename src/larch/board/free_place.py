@@ -26,7 +26,11 @@ def freest(places: Sequence[Box], taken: Iterable[tuple[Box, float]], room: Box)
     for place in places:
         if not room.covers(place):
             continue
-        covered = sum(overlap(place, box) * weight for box, weight in listed)
+        covered = 0.0
+        for box, weight in listed:
+            covered += overlap(place, box) * weight
+            if covered >= least:
+                break  # on a crowded page most places are out after a few things
         if covered <= BUSY * place.width * place.height:
             return place
         if covered < least:

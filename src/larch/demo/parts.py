@@ -17,7 +17,8 @@ def fresh_page(title: str, squared: bool = False, paper: Paper | None = None) ->
     paper = paper or (Paper("squared") if squared else Paper())
     left = paper.margin + 16 if paper.margin else 56.0  # beside the margin, not across it
     line = writing_line(paper, 26 + BASE * 46)
-    top = 26.0 if line is None else line - BASE * 46  # on ruled paper it stands on a line
+    near = line is not None and abs(line - 26 - BASE * 46) < 40  # on ruled paper it stands on a line, else above the first
+    top = line - BASE * 46 if line is not None and near else 26.0
     heading = Text(text=title, size=46, bold=True, placement=Placement(left, top), locked=True)
     return Page(id="", title=title, paper=paper, seed=SEED).put(heading)
 

@@ -35,6 +35,7 @@ QToolTip {{ background: {t["strong"]}; color: {t["strong text"]}; border: none; 
 #spread {{ background: {t["drawer"]}; }}
 QLineEdit, QSpinBox, QComboBox {{ background: {t["paper"]}; border: 1px solid {t["edge"]}; border-radius: 6px;
   padding: 7px 10px; selection-background-color: {t["strong"]}; selection-color: {t["strong text"]}; min-height: 28px; }}
+QLineEdit:disabled, QSpinBox:disabled, QComboBox:disabled {{ color: {t["faded"]}; border-color: {t["hair"]}; }}
 QLineEdit:focus, QSpinBox:focus, QComboBox:focus {{ border: 2px solid {t["focus"]}; padding: 6px 9px; }}
 #fact {{ border: 1px solid transparent; background: transparent; padding: 2px 4px; font-weight: 600;
   min-height: 24px; }}
@@ -75,6 +76,8 @@ QCheckBox::indicator {{ width: 22px; height: 22px; border: 1px solid {t["edge"]}
 QCheckBox::indicator:checked {{ background: {t["strong"]}; image: url({ICONS}/check-light.svg); }}
 QCheckBox:focus {{ text-decoration: underline; font-weight: 600; }}
 QListWidget:focus, QTextBrowser:focus, QPlainTextEdit:focus {{ border: 2px solid {t["focus"]}; }}
+#lessons::item {{ border: 3px solid transparent; border-radius: 8px; padding: 4px; }}
+#lessons::item:selected {{ border-color: {t["gold"]}; background: {t["paper"]}; color: {t["needle"]}; }}
 #topics::item {{ padding: 8px 10px; border-radius: 6px; }}
 #topics::item:selected {{ background: {t["strong"]}; color: {t["strong text"]}; }}
 #wrong {{ color: {t["wrong"]}; font-weight: 600; }}

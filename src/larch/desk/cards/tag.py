@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from PyQt6.QtCore import QPoint, QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QWidget
@@ -21,6 +23,7 @@ from larch.desk.toolbar.buttons import icon_button
 
 FEW = 6
 PIN = 16  # height of the thread it hangs on
+SWEEP = 24  # places tried along a row, where no likely one is free
 GAP = 6
 
 
@@ -165,8 +168,14 @@ class Tag(QWidget):
         for y in (box.centre[1] - height / 2, box.y0, box.y1 - height):
             y = max(free.y0, min(y, free.y1 - height))
             found += [Box(x, y, x + width, y + height) for x in (box.x1 + GAP, box.x0 - width - GAP)]
-        found += [*along(under + height), *along(over - height), *along(free.y1 - height), *along(free.y0)]
-        return found
+        rows = (under, over, under + height, over - height, free.y1 - height, free.y0)
+        for y in rows[2:]:
+            found += along(y)
+        spare = max(0.0, free.width - width)
+        far = [Box(x, y, x + width, y + height)
+               for y in rows for x in (free.x0 + spare * k / SWEEP for k in range(SWEEP + 1))]  # fmt: skip
+        (x0, y0), (cx, cy) = (width / 2, height / 2), box.centre
+        return found + sorted(far, key=lambda place: math.hypot(place.x0 + x0 - cx, place.y0 + y0 - cy))
 
     def _taken(self, frame: Box, box: Box, chosen: set[str]) -> list[tuple[Box, float]]:
         """What should stay seen: the selection with its handles above all, then the things round it."""

@@ -22,7 +22,7 @@ def build(w: Context) -> list[Command]:
         Command("new", _("New lesson"), lambda: w.part("files").new(), "Lesson", "file-plus", "Ctrl+N", _("blank empty")),
         Command("open", _("Open…"), lambda: w.part("files").ask_open(), "Lesson", "folder-open", "Ctrl+O", _("load file")),
         Command("unsaved", _("Lessons without a file…"), lambda: _unsaved(w), "Lesson", "history",
-                words=_("never saved lost recover find back")),
+                words=_("unsaved never saved lost recover find back")),
         Command("save", _("Save"), lambda: w.part("files").save(), "Lesson", "save", "Ctrl+S", _("keep store"), apart=True),
         Command("save as", _("Save as…"), lambda: w.part("files").ask_save(), "Lesson", "", "Ctrl+Shift+S"),
         Command("back to saved", _("Back to the saved lesson"), lambda: w.part("files").back_to_saved(), "Lesson", "history",

@@ -35,16 +35,12 @@ class ExportDialog(QDialog):
         self._width.setValue(1920)
         self._width.setSuffix(_(" pixels wide"))
         self._width.setAccessibleName(_("size"))
-        self._width.setEnabled(False)
         self._fonts = QComboBox(self)
         self._fonts.addItem(_("drawn as outlines, the same everywhere"), "outlined")
         self._fonts.addItem(_("text, with its fonts inside"), "embedded")
         self._fonts.addItem(_("text, its fonts only named"), "named")
         self._fonts.setAccessibleName(_("letters"))
-        self._fonts.setEnabled(False)
-        self._format.currentIndexChanged.connect(lambda _i: self._width.setEnabled(self.format == "png"))
-        self._format.currentIndexChanged.connect(lambda _i: self._fonts.setEnabled(self.format == "svg"))
-        form = QFormLayout(self)
+        form = self._form = QFormLayout(self)
         form.setContentsMargins(24, 20, 24, 18)
         form.setVerticalSpacing(14)
         form.setHorizontalSpacing(14)
@@ -57,6 +53,8 @@ class ExportDialog(QDialog):
             named = QLabel(words, self)
             named.setMinimumHeight(field.sizeHint().height())
             form.addRow(named, field)
+        self._format.currentIndexChanged.connect(lambda _i: self._ask_what_matters())
+        self._ask_what_matters()
         self._beyond = QLabel(self)
         self._beyond.setWordWrap(True)
         self._grow = QCheckBox(_("make those sheets larger, so that nothing is cut off"), self)
@@ -75,6 +73,12 @@ class ExportDialog(QDialog):
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         form.addRow(buttons)
+
+    def _ask_what_matters(self) -> None:
+        """A size is a picture's, a manner of letters a drawing's."""
+        self._form.setRowVisible(self._width, self.format == "png")
+        self._form.setRowVisible(self._fonts, self.format == "svg")
+        self.adjustSize()
 
     def _say_what_lies_outside(self) -> None:
         """Working, a page has no edge; printing, it has: what lies beyond is named before anything is written."""

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
-from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtCore import QDateTime, QLocale, QSize, Qt
 from PyQt6.QtGui import QIcon, QImage, QPixmap
 from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QListWidget, QListWidgetItem, QVBoxLayout
 
@@ -68,6 +67,7 @@ class UnsavedDialog(QDialog):
         self._told.setWordWrap(True)
         self.list = QListWidget(self)
         self.list.setAccessibleName(_("lessons without a file"))
+        self.list.setObjectName("lessons")
         self.list.setViewMode(QListWidget.ViewMode.IconMode)
         self.list.setMovement(QListWidget.Movement.Static)
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)
@@ -77,7 +77,7 @@ class UnsavedDialog(QDialog):
         self.list.itemActivated.connect(self._open)
         buttons = QDialogButtonBox(self)
         self._go = buttons.addButton(_("Open this one"), QDialogButtonBox.ButtonRole.AcceptRole)
-        buttons.addButton(_("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
+        self._back = buttons.addButton(_("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
         assert self._go is not None
         self._go.setEnabled(False)
         self.list.itemSelectionChanged.connect(lambda: self._go.setEnabled(bool(self.list.selectedItems())))  # type: ignore[union-attr]
@@ -94,9 +94,16 @@ class UnsavedDialog(QDialog):
         words = many("1 lesson was worked at and never saved; nothing of it is lost.",
                      "{n} lessons were worked at and never saved; nothing of them is lost.", len(found))  # fmt: skip
         self._told.setText(words if found else _("Every lesson is in a file."))
+        if not found:
+            self.list.hide()
+            self._go.hide()  # type: ignore[union-attr]
+            self._back.setText(_("Close"))  # type: ignore[union-attr]
+            middle = self.frameGeometry().center()
+            self.resize(420, self.minimumSizeHint().height())
+            self.move(middle - self.rect().center())
         for left in found:
-            when = datetime.fromtimestamp(left.when)
-            label = f"{left.name}\n{when:%x %H:%M}"
+            when = QLocale().toString(QDateTime.fromSecsSinceEpoch(int(left.when)), _("d MMMM yyyy, HH:mm"))
+            label = f"{left.name}\n{when}"
             item = QListWidgetItem(QIcon(QPixmap.fromImage(left.picture)), label)
             item.setData(Qt.ItemDataRole.UserRole, str(left.folder))
             self.list.addItem(item)

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
     QMenu,
     QPushButton,
     QScrollArea,
+    QScroller,
     QVBoxLayout,
     QWidget,
 )
@@ -139,6 +140,14 @@ class Card(QAbstractButton):
 class Sideways(QScrollArea):
     """A row that the wheel moves along."""
 
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWidgetResizable(True)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setStyleSheet("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }")
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         bar = self.horizontalScrollBar()
         if event is None or bar is None:
@@ -169,19 +178,24 @@ class Shelf(QFrame):
         self.search.setAccessibleName(_("Search the shelf"))
         self.search.setClearButtonEnabled(True)
         self.search.addAction(icon("search"), QLineEdit.ActionPosition.LeadingPosition)
-        self.search.setFixedWidth(232)
+        self.search.setMinimumWidth(140)
+        self.search.setMaximumWidth(232)
         self.search.textChanged.connect(self._fill)
         self.search.returnPressed.connect(self._tap_first)
         self._top = QHBoxLayout()
         self._top.setSpacing(2)
-        self._top.addWidget(self.search)
+        self._top.addWidget(self.search, 1)
         self._top.addSpacing(12)
+        self._names = Sideways(self)  # of the trays; where the window is narrow it is moved along, never squeezed
+        self._names.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._names.setFixedHeight(48)
+        QScroller.grabGesture(self._names.viewport(), QScroller.ScrollerGestureType.TouchGesture)
+        self._row = QHBoxLayout(inside := QWidget())
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(2)
+        self._names.setWidget(inside)
+        self._top.addWidget(self._names, 5)
         self._area = Sideways(self)
-        self._area.setWidgetResizable(True)
-        self._area.setFrameShape(QFrame.Shape.NoFrame)
-        self._area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._area.setStyleSheet("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }")
-        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 10, 16, 4)
         layout.setSpacing(6)
@@ -203,7 +217,7 @@ class Shelf(QFrame):
             self.items = shelf_items()
             for name in trays(self.items):
                 self._add_tray(name)
-            self._top.addStretch(1)
+            self._row.addStretch(1)
             self.choose(next(iter(self.trays)))
             in_background(self, lambda _job: kept.items(), lambda _items: None)  # read once, before they are asked for
         self.show()
@@ -216,7 +230,7 @@ class Shelf(QFrame):
         button.setMinimumHeight(44)
         button.clicked.connect(lambda: self.choose(name))
         self.trays[name] = button
-        self._top.addWidget(button)
+        self._row.addWidget(button)
 
     def choose(self, tray: str) -> None:
         """Opens a tray."""
@@ -229,6 +243,8 @@ class Shelf(QFrame):
     def _fill(self, query: str) -> None:
         for name, button in self.trays.items():
             button.setChecked(name == self.tray and not query.strip())
+            if button.isChecked():
+                self._names.ensureWidgetVisible(button)
         found = self._found(query.strip())
         row = QWidget()
         layout = QHBoxLayout(row)

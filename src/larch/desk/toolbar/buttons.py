@@ -67,7 +67,7 @@ class ToolButton(QAbstractButton):
         wide = 78 if large else 76
         if manner == "snug":
             word = QFontMetrics(interface_font(16 if large else 14, bold=True)).horizontalAdvance(self.text())
-            wide = min(wide, max(least, word + 8)) if not upright else wide
+            wide = min(wide, max(least, word + 14)) if not upright else wide
         return QSize(max(wide, least), height)
 
     def sizeHint(self) -> QSize:
@@ -80,7 +80,8 @@ class ToolButton(QAbstractButton):
         rise = 0.0
         if self.isChecked():
             rise = RISE
-            slip = QRectF(5, 1, width - 10, height - 5)
+            beside = 5 if self.manner == "wide" else 0.5
+            slip = QRectF(beside, 1, width - 2 * beside, height - 5)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(23, 51, 46, 26))
             painter.drawRoundedRect(slip.translated(0, 3), 8, 8)
