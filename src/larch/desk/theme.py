@@ -34,7 +34,7 @@ THEMES: dict[str, dict[str, str]] = {
     },
 }  # fmt: skip
 
-PAPER, STONE, NEEDLE, SOFT, GOLD, FOCUS, HAIRLINE, HELD = (QColor() for _colour in range(8))
+PAPER, STONE, NEEDLE, SOFT, GOLD, FOCUS, HAIRLINE = (QColor() for _colour in range(7))
 _NAMED = {"paper": PAPER, "stone": STONE, "needle": NEEDLE, "soft": SOFT, "gold": GOLD, "focus": FOCUS, "hair": HAIRLINE}
 _worn = ["paper"]
 
@@ -46,7 +46,6 @@ def wear(name: str) -> str:
     tones = THEMES[name]
     for tone, colour in _NAMED.items():
         colour.setRgb(QColor(tones[tone]).rgb())
-    HELD.setRgb(QColor("#FBF3E2" if name != "night" else "#33463F").rgb())
     look.ink.update(shade=tones["needle"], faded=tones["faded"])
     return name
 
