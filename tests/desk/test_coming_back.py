@@ -25,12 +25,12 @@ def never_saved(*words: str) -> None:
         work = open_new(blank_lesson(7))
         page = page_with(Text(text=text, placement=Placement(80, 80)))
         lesson = work.lesson
-        journal = work.journal(lambda _error: None)
+        journal = work.begin(lambda _error: None)
         after = lesson.replace(pages=(page.replace(id=lesson.pages.ids[0]),))
         journal.record("", lesson, after)
         journal.flush()
         journal.close()
-        work.release()
+        work.close()
 
 
 def test_lessons_without_a_file_are_named_by_their_first_words(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -67,12 +67,12 @@ def test_the_page_that_was_open_is_open_again(own_folders: Path, qtbot) -> None:
     work = open_unsaved(folder)
     assert work is not None
     assert page_to_open(work) == here != work.lesson.pages.ids[0]
-    work.release()
+    work.close()
     again = work_to_open(None, demo=False)
     assert page_to_open(again) == here
     again.page = "gone"
     assert page_to_open(again) == again.lesson.pages.ids[0]
-    again.release()
+    again.close()
 
 
 def test_a_named_set_out_is_seen_and_chosen(hand: Hand, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import time
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
 
-from larch.core.files.lesson_file import LessonFileError, write_lesson
+from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
 from larch.core.model.action import put
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.nibs import Pen
@@ -15,19 +17,20 @@ from larch.services import desktop
 from larch.services.places import journal_for, state_folder
 from larch.services.recent import recent_lessons, remember_lesson
 from larch.services.settings import Settings, load_settings, save_settings
-from larch.services.workspace import OpenLesson, open_demo, open_file, open_new, open_unsaved, unsaved_folders
+from larch.services.work import OpenLesson
+from larch.services.workspace import open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
 
 def worked(work: OpenLesson, edits: int = 1) -> Lesson:
     """Does some work and ends the program without saving."""
-    journal = work.journal(lambda error: None)
+    journal = work.begin(lambda error: None)
     lesson = work.lesson
     for _ in range(edits):
         after = put(lesson.pages[0], [Block()], "put").apply(lesson)
         journal.record("put", lesson, after)
         lesson = after
     journal.close()
-    work.release()
+    work.close()
     return lesson
 
 
@@ -52,7 +55,7 @@ def test_two_windows_on_one_file_do_not_share_a_journal(saved: Path) -> None:
     assert first.folder != second.folder
     assert "another window" in second.notes[0]
     mine = worked(second)
-    first.release()
+    first.close()
     assert [open_unsaved(folder).lesson for folder in unsaved_folders()] == [mine]  # type: ignore[union-attr]
 
 
@@ -65,17 +68,17 @@ def test_new_lessons_are_found_newest_first_and_empty_ones_are_cleared_away() ->
     assert [work.lesson for work in found if work] == [newer, older]
     for work in found:
         assert work is not None
-        work.release()
+        work.close()
 
 
 def test_a_lesson_in_use_is_not_offered_to_another_window() -> None:
     work = open_new(blank_lesson())
-    journal = work.journal(lambda error: None)
+    journal = work.begin(lambda error: None)
     journal.record("put", work.lesson, put(work.lesson.pages[0], [Block()], "put").apply(work.lesson))
     journal.flush()
     assert unsaved_folders() == []
     journal.close()
-    work.release()
+    work.close()
     assert len(unsaved_folders()) == 1
 
 
@@ -88,7 +91,7 @@ def test_unsaved_work_survives_the_loss_of_its_file(saved: Path) -> None:
     work = open_unsaved(folder)
     assert work is not None
     assert (work.lesson, work.path) == (lesson, None)
-    work.release()
+    work.close()
 
 
 def test_the_demo_keeps_what_was_done_and_can_begin_anew() -> None:
@@ -98,18 +101,93 @@ def test_the_demo_keeps_what_was_done_and_can_begin_anew() -> None:
     worked(again, 0)
     fresh = open_demo(blank_lesson, anew=True)
     assert fresh.lesson == blank_lesson()
-    fresh.release()
+    fresh.close()
     assert len(unsaved_folders()) == 1
 
 
 def test_a_damaged_journal_is_no_reason_not_to_open(saved: Path) -> None:
     worked(open_file(saved))
     folder = journal_for(saved)
-    (folder / "lesson.larch").write_bytes(b"broken")
-    (folder / "about.json").write_bytes(b"[")
+    for file in folder.iterdir():
+        file.write_bytes(b"broken")
     work = open_file(saved)
     assert work.lesson == blank_lesson()
-    work.release()
+    assert "can't be read" in work.notes[0]
+    worked(work)
+    (evidence,) = folder.parent.glob("damaged-*")
+    assert {file.read_bytes() for file in evidence.iterdir()} == {b"broken"}
+    assert unsaved_folders() == [folder]
+
+
+@pytest.mark.parametrize("ending", ["larch", "copy.larch", "log", "mirror"])
+@pytest.mark.parametrize("spoil", [lambda data: b"", lambda data: data[: len(data) // 2],
+                                   lambda data: data[:90] + bytes([data[90] ^ 4]) + data[91:]])  # fmt: skip
+def test_any_one_file_may_be_damaged(saved: Path, ending: str, spoil: Callable[[bytes], bytes]) -> None:
+    lesson = worked(open_file(saved), 3)
+    worked(open_file(saved), 0)  # begun anew, with edits that no file has
+    (file,) = journal_for(saved).glob(f"*[0-9].{ending}")
+    file.write_bytes(spoil(file.read_bytes()))
+    work = open_file(saved)
+    assert (work.lesson, work.brought_back) == (lesson, 3)
+    work.close()
+
+
+def test_a_damaged_file_leaves_what_the_journal_has(saved: Path) -> None:
+    lesson = worked(open_file(saved), 2)
+    saved.write_bytes(b"PK broken")
+    work = open_unsaved(unsaved_folders()[0]) or open_file(saved)
+    assert work.lesson == lesson
+    assert work.path is None
+    assert "not a Larch lesson" in work.notes[0]
+    worked(work)
+    assert saved.read_bytes() == b"PK broken"
+    assert len(unsaved_folders()) == 1
+
+
+def test_two_windows_and_neither_save_is_lost(saved: Path) -> None:
+    first, second = open_file(saved), open_file(saved)
+    lessons = [put(work.lesson.pages[0], [Block(value=value)], "put").apply(work.lesson)
+               for work, value in ((first, 1), (second, 100))]  # fmt: skip
+    for work, lesson in zip((first, second), lessons, strict=True):
+        work.begin()
+        work.record("put", work.lesson, lesson)
+    assert first.save(lessons[0], saved).notes == []
+    told = second.save(lessons[1], saved)
+    assert told.path == saved.with_name("river 2.larch")
+    assert "both are kept" in told.notes[0]
+    assert [read_lesson(path).lesson for path in (saved, told.path)] == lessons
+    for work in (first, second):
+        work.close()
+    assert unsaved_folders() == []
+
+
+def test_saving_over_a_lesson_keeps_what_was_unsaved_there(saved: Path, tmp_path: Path) -> None:
+    other = tmp_path / "boats.larch"
+    write_lesson(blank_lesson(), other)
+    unsaved = worked(open_file(other), 2)
+    work = open_file(saved)
+    work.begin()
+    work.save(work.lesson, other)
+    work.close()
+    (folder,) = unsaved_folders()
+    again = open_unsaved(folder)
+    assert again is not None
+    assert again.lesson == unsaved
+    again.close()
+
+
+def test_a_clock_that_is_wrong_stops_nothing(saved: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    for year in (0, -(10**9), 10**11):
+        monkeypatch.setattr("time.localtime", lambda *_a, year=year: real(year))
+        lesson = worked(open_file(saved))
+        work = open_file(saved)
+        assert work.lesson == lesson
+        work.begin()
+        work.save(lesson, saved)
+        work.close()
+
+
+real = time.localtime
 
 
 def test_settings_and_recent_lessons_are_kept(tmp_path: Path, saved: Path) -> None:
@@ -154,9 +232,10 @@ def test_the_desktop_files_are_installed_and_removed(tmp_path: Path, monkeypatch
 def test_without_a_writable_folder_work_is_kept_elsewhere_and_said(monkeypatch: pytest.MonkeyPatch, saved: Path) -> None:
     monkeypatch.setenv("XDG_STATE_HOME", "/proc/nowhere")
     for work in (open_new(blank_lesson()), open_file(saved), open_demo(blank_lesson)):
-        assert "may be lost" in work.notes[0]
+        assert "found there next time" in work.notes[0]
         worked(work)
-    assert unsaved_folders() == []
+        assert work.folder.parent.stat().st_mode & 0o777 == 0o700
+    assert len(unsaved_folders()) == 3
 
 
 @pytest.mark.parametrize(("answer", "still"), [("false", True), ("true", False), ("", False)])

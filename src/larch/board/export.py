@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import contextlib
+import io
 import os
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import QRectF
+from PyQt6.QtCore import QBuffer, QIODevice, QRectF
 from PyQt6.QtGui import QPainter
 
 from larch.board.paint import page_image, page_svg, paint_page, printed_area
 from larch.board.vector.engine import Words
 from larch.board.vector.pdf import PdfFile
 from larch.board.vector.svg import FONTS
+from larch.core.base.disk import PART, disk, keep_bytes, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.shape import Box
 from larch.core.base.words import _
@@ -70,7 +73,8 @@ def export(asked: Asked, target: Path) -> list[Path]:
     if not 16 <= width <= WIDEST:
         raise ExportError(_("A picture can be 16 to {most} pixels wide.").format(most=WIDEST))
     targets = [target] if kind == "pdf" or len(pages) == 1 else _numbered(target, len(pages))
-    parts = [path.with_name(f".{path.name}.part") for path in targets]
+    parts = [path.with_name(f".{path.name}.{os.getpid()}{PART}") for path in targets]
+    at = disk()
     try:
         if asked.fonts not in FONTS:
             raise ExportError(_("Fonts of an SVG are {choices}.").format(choices=", ".join(FONTS)))
@@ -78,13 +82,17 @@ def export(asked: Asked, target: Path) -> list[Path]:
         if not finished:
             return []
         for part, path in zip(parts, targets, strict=True):
-            os.replace(part, path)
+            at.set_mode(part, usual_mode(path))
+            at.rename(part, path)
+        at.flush_folder(target.parent)
         return targets
     except OSError as error:
-        raise ExportError(_("{name} can't be written there.").format(name=target.name)) from error
+        text = _("{name} can't be written there ({why}).")
+        raise ExportError(text.format(name=target.name, why=error.strerror or error)) from error
     finally:
         for part in parts:
-            part.unlink(missing_ok=True)
+            with contextlib.suppress(OSError):
+                at.remove(part)
 
 
 def _numbered(target: Path, count: int) -> list[Path]:
@@ -97,7 +105,8 @@ def _pdf(asked: Asked, path: Path) -> bool:
     from larch.board.vector.pdf import Glyphs, PdfFile, PdfSink, string
 
     pages, progress = asked.pages, asked.progress
-    with path.open("wb") as out:
+    written = io.BytesIO()
+    with written as out:
         file = PdfFile(out)
         glyphs = Glyphs(file)
         tree, root = file.reserve(), file.reserve()
@@ -138,6 +147,7 @@ def _pdf(asked: Asked, path: Path) -> bool:
         )
         info = file.put(f"<< /Title {string(asked.title)} /Creator {string('Larch')} /Producer {string('Larch')} >>")
         file.finish(root, info)
+        keep_bytes(path, out.getvalue())
     return True
 
 
@@ -185,9 +195,13 @@ def _each(asked: Asked, parts: Sequence[Path], kind: str) -> bool:
     for number, (page, part) in enumerate(zip(asked.pages, parts, strict=True)):
         bare, area = asked.bare(page), asked.area(page)
         if kind == "svg":
-            part.write_bytes(page_svg(bare, area, asked.fonts, asked.language))
-        elif not page_image(bare, asked.width, area).save(str(part), "PNG"):
-            raise OSError
+            keep_bytes(part, page_svg(bare, area, asked.fonts, asked.language))
+        else:
+            buffer = QBuffer()
+            buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+            if not page_image(bare, asked.width, area).save(buffer, "PNG"):
+                raise OSError(_("the picture can't be made"))
+            keep_bytes(part, buffer.data().data())
         if asked.progress is not None and not asked.progress(number + 1, len(asked.pages)):
             return False
     return True

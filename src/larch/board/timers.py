@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6 import sip
+from PyQt6.QtCore import QObject, QThread, QTimer
+from PyQt6.QtWidgets import QWidget
 
 
 def timer(parent: QObject, run: Callable[[], object], every: int = 0, once: bool = False) -> QTimer:
@@ -14,3 +16,30 @@ def timer(parent: QObject, run: Callable[[], object], every: int = 0, once: bool
     made.setSingleShot(once)
     made.timeout.connect(run)
     return made
+
+
+_retired: list[QWidget] = []
+
+
+def retire(widget: QWidget) -> None:
+    """Takes a widget away that may be handling an event of its own right now.
+
+    `deleteLater` is not enough for that: a handler that opens a dialog or a menu starts a loop within the loop, which
+    deletes what was given up within it, while the handler's widget is still on the stack. So it waits for the outermost
+    loop.
+    """
+    widget.hide()
+    _retired.append(widget)
+    if len(_retired) == 1:
+        QTimer.singleShot(0, _let_go)
+
+
+def _let_go() -> None:
+    thread = QThread.currentThread()
+    if thread is not None and thread.loopLevel() > 1:
+        QTimer.singleShot(100, _let_go)
+        return
+    while _retired:
+        widget = _retired.pop()
+        if not sip.isdeleted(widget):
+            widget.deleteLater()

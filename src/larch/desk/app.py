@@ -28,7 +28,8 @@ from larch.services.motion import desktop_wants_stillness
 from larch.services.places import media_folder
 from larch.services.recent import remember_lesson
 from larch.services.settings import load_settings
-from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
+from larch.services.work import OpenLesson
+from larch.services.workspace import fresh_seed, open_demo, open_file, open_new, open_unsaved, unsaved_folders
 
 
 def has_display() -> bool:
@@ -65,7 +66,11 @@ def work_to_open(path: Path | None, demo: bool) -> OpenLesson:
 
         return open_demo(demo_lesson)
     for folder in unsaved_folders():
-        work_left = open_unsaved(folder)
+        try:
+            work_left = open_unsaved(folder)
+        except Exception as error:  # one bad lesson never keeps the program from starting
+            log.report(error, "opening what was left")
+            continue
         if work_left is not None:
             return work_left
     return open_new(blank_lesson(fresh_seed()))
@@ -109,7 +114,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     app = application()
     try:
         work = work_to_open(path, demo)
-    except LessonFileError as error:
+    except (LessonFileError, OSError) as error:
         print(f"larch: {error}", file=sys.stderr)
         return 2
     window = Window(work)
@@ -118,7 +123,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     Quiet(window)
     log.watch_threads()
     log.watch_python(Trouble(window).stumble)
-    signal.signal(signal.SIGTERM, lambda *_args: window.close())
+    signal.signal(signal.SIGTERM, lambda *_args: window.close() or window.close())  # said once, then done
     ears = QTimer(window)  # lets Python hear signals while Qt waits
     ears.timeout.connect(lambda: None)
     ears.start(300)

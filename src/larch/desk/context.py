@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from larch.board.tools.base import Tool
     from larch.core.session.session import Session
     from larch.services.settings import Settings
-    from larch.services.workspace import OpenLesson
+    from larch.services.work import OpenLesson
 
 
 class Context(QObject):
@@ -70,6 +70,10 @@ class Context(QObject):
             self._desk.notice.say(sentence, button, run, stay)
         else:
             self._desk.notice.say(sentence)
+
+    def insist(self, sentence: str) -> None:
+        """A sentence that comes again after every other one, until it is taken back with ""."""
+        self._desk.notice.insist(sentence)
 
     def show_page(self, id: str) -> None:
         self._desk.show_page(id)

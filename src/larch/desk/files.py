@@ -14,11 +14,12 @@ from larch.board.paint import page_svg
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.files.journal import Journal
-from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
+from larch.core.files.lesson_file import LessonFileError, read_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.desk.jobs import Job, in_background
 from larch.services.recent import remember_lesson
-from larch.services.workspace import OpenLesson, fresh_seed, open_demo, open_file, open_new, open_unsaved
+from larch.services.work import OpenLesson, Saved
+from larch.services.workspace import fresh_seed, open_demo, open_file, open_new, open_unsaved
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
@@ -39,8 +40,14 @@ class Files(QObject):
         self.started = work.lesson
         self._saving = False
         self._page = ""
+        self._told = False
         self._trouble.connect(self._disk_trouble)
-        self.journal: Journal = work.journal(self._trouble.emit)
+        work.begin(self._trouble.emit, context.session.lesson)
+        context.session.recorder = work.record
+
+    @property
+    def journal(self) -> Journal:
+        return self.work.journal
 
     @property
     def path(self) -> Path | None:
@@ -60,12 +67,15 @@ class Files(QObject):
             self._page = id
             self.work.note_page(id)
 
-    def _disk_trouble(self, error: OSError | None) -> None:
+    def _disk_trouble(self, error: Exception | None) -> None:
+        """What could not be kept is said, and goes on being said."""
         if error is None:
+            self.context.insist("")
             self.context.say(_("The disk works again; all changes are kept."))
         else:
+            why = error.strerror if isinstance(error, OSError) else error
             text = _("The disk refuses to keep changes ({why}). Free some space; Larch goes on trying.")
-            self.context.say(text.format(why=error.strerror or error), stay=True)
+            self.context.insist(text.format(why=why or error))
 
     # Opening
 
@@ -108,8 +118,16 @@ class Files(QObject):
 
     def _close(self) -> None:
         self.context.finish_typing()
-        self.journal.close()
-        self.work.release()
+        self.work.close()
+
+    def may_close(self) -> bool:
+        """Whether all is kept, or the person has been told that it is not."""
+        if not self.journal.refused or self._told:
+            return True
+        self._told = True
+        self.context.say(_("The disk refuses to keep your last changes: save the lesson elsewhere, or close again to give "
+                           "them up."), stay=True)  # fmt: skip
+        return False
 
     def close(self) -> None:
         """When the program ends. What is not in a file stays in the journal."""
@@ -142,9 +160,12 @@ class Files(QObject):
         lesson = self.context.session.lesson
         self._saving = True
 
-        def done(_result: object) -> None:
+        work = self.work
+
+        def done(saved: Saved) -> None:
             self._saving = False
-            self._saved(lesson, path)
+            if work is self.work:
+                self._saved(lesson, saved)
             if then is not None:
                 then()
 
@@ -154,36 +175,14 @@ class Files(QObject):
             text = _("It could not be saved there ({why}); nothing is lost, save it in another place.")
             self.context.say(text.format(why=why))
 
-        in_background(self.context.top, lambda _job: write_lesson(lesson, path, picture_of), done, failed)
+        in_background(self.context.top, lambda _job: work.save(lesson, path, picture_of), done, failed)
 
-    def _saved(self, lesson: Lesson, path: Path) -> None:
-        """The journal begins anew at what was saved, and takes over what was done since."""
-        moved = self.path is None or self.path.resolve() != path.resolve()
-        if moved:
-            self._move_journal(path)
-        self.work.path = path
+    def _saved(self, lesson: Lesson, saved: Saved) -> None:
         self.saved = lesson
-        self.journal.start(lesson, self.work.journal_path())
-        now = self.context.session.lesson
-        if now is not lesson:
-            self.journal.record("", lesson, now)
-        remember_lesson(path)
+        remember_lesson(saved.path)
         self.context.refresh_title()
-        self.context.say(_("Saved as {name}.").format(name=path.name))
-
-    def _move_journal(self, path: Path) -> None:
-        """From now on the journal is that of the new file, so that opening the file finds it."""
-        from larch.services.workspace import claim_journal
-
-        claimed = claim_journal(path)
-        if claimed is None:
-            return
-        self.journal.flush()
-        self.journal.close()
-        self.work.discard()
-        self.work.folder, self.work.lock = claimed
-        self.journal = Journal(self.work.folder, self._trouble.emit)
-        self.context.session.recorder = self.journal.record
+        sentences = [*saved.notes, _("Saved as {name}.").format(name=saved.path.name)]
+        self.context.say(" ".join(sentences), stay=bool(saved.notes))
 
     def back_to_saved(self) -> None:
         """The lesson as it is in its file; undo brings the changes back."""

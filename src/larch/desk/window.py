@@ -12,6 +12,7 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QPa
 from PyQt6.QtWidgets import QBoxLayout, QButtonGroup, QHBoxLayout, QMenu, QMenuBar, QPushButton, QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.timers import retire
 from larch.core.base.words import N_, _
 from larch.core.model.page import PUPILS
 from larch.core.session.session import Session
@@ -28,7 +29,7 @@ from larch.desk.shelf.putting_out import PuttingOut
 from larch.desk.toolbar.in_hand import InHand
 from larch.desk.toolbar.toolbar import Ledge
 from larch.services.settings import Settings, load_settings, save_settings
-from larch.services.workspace import OpenLesson
+from larch.services.work import OpenLesson
 
 if TYPE_CHECKING:
     from larch.desk.reader import Reader
@@ -83,7 +84,6 @@ class Window(Drawers):
         self._lay.addWidget(self.ledge)
         self.notice = Notice(self, partial(notice_bar, self.context), partial(notice_place, self.context))
         self.files = Files(self.context, work)
-        self.session.recorder = self.files.journal.record
         self.canvas.still = self.settings.still
         self._dress_canvas()
         self._make_top_bar()
@@ -94,8 +94,7 @@ class Window(Drawers):
         self.resize(1280, 800)
         self.refresh_title()
         self.pages_changed()
-        for sentence in work.notes:
-            self.notice.say(sentence)
+        self._say_all(work.notes)
 
     # Making
 
@@ -178,9 +177,8 @@ class Window(Drawers):
         self.canvas.at_board = self.at_board
         self.canvas.still = old.still
         self.files = Files(self.context, work)
-        self.session.recorder = self.files.journal.record
         self._lay.replaceWidget(old, self.canvas)
-        old.deleteLater()
+        retire(old)
         self._dress_canvas()
         self.canvas.lower()
         self.canvas.show()
@@ -188,13 +186,15 @@ class Window(Drawers):
         self.context.canvas_changed.emit()
         self.refresh_title()
         self.pages_changed()
-        for sentence in work.notes:
-            self.notice.say(sentence)
+        self._say_all(work.notes)
+
+    def _say_all(self, notes: list[str]) -> None:
+        if notes:
+            self.notice.say(" ".join(notes), stay=len(notes) > 1)
 
     # Commands
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        super().paintEvent(event)
         if "commands" not in self.__dict__:
             QTimer.singleShot(0, self._after_first_paint)
 
@@ -493,6 +493,8 @@ class Window(Drawers):
             self.bringing.dropped(data, self.canvas.mapFrom(self, event.position().toPoint()))
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
-        """Nothing is asked: what is not saved stays in the journal and comes back."""
+        """Nothing is asked: what is not saved comes back. If the disk refuses to keep it, that is said once."""
+        if event is not None and not self.files.may_close():
+            return event.ignore()
         self.files.close()
-        super().closeEvent(event)
+        return super().closeEvent(event)

@@ -6,6 +6,7 @@ from pathlib import Path
 
 import msgspec
 
+from larch.core.base.disk import disk, keep_bytes
 from larch.services.places import state_folder
 
 MOST = 12
@@ -14,7 +15,7 @@ MOST = 12
 def recent_lessons() -> list[Path]:
     """Those that still exist."""
     try:
-        names = msgspec.json.decode((state_folder() / "recent.json").read_bytes(), type=list[str])
+        names = msgspec.json.decode(disk().read(state_folder() / "recent.json"), type=list[str])
     except (OSError, msgspec.MsgspecError):
         return []
     return [Path(name) for name in names if Path(name).is_file()]
@@ -24,9 +25,7 @@ def remember_lesson(path: Path) -> None:
     """Puts a file at the head of the list. A list that can't be kept is not worth stopping for."""
     listed = [path.resolve(), *(old for old in recent_lessons() if old != path.resolve())]
     try:
-        state_folder().mkdir(parents=True, exist_ok=True)
-        fresh = state_folder() / "recent.json.part"
-        fresh.write_bytes(msgspec.json.encode([str(name) for name in listed[:MOST]]))
-        fresh.replace(state_folder() / "recent.json")
-    except OSError:
+        disk().make_folder(state_folder())
+        keep_bytes(state_folder() / "recent.json", msgspec.json.encode([str(name) for name in listed[:MOST]]), sure=False)
+    except (OSError, UnicodeEncodeError):
         pass

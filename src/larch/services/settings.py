@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 from msgspec import Struct
 
+from larch.core.base.disk import disk, keep_bytes
 from larch.core.model.nibs import KEPT_PENS, Pen
 from larch.services.places import state_folder
 
@@ -31,7 +32,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
 
 def load_settings() -> Settings:
     try:
-        return msgspec.json.decode((state_folder() / "settings.json").read_bytes(), type=Settings)
+        return msgspec.json.decode(disk().read(state_folder() / "settings.json"), type=Settings)
     except (OSError, msgspec.MsgspecError):
         return Settings()
 
@@ -39,9 +40,7 @@ def load_settings() -> Settings:
 def save_settings(settings: Settings) -> None:
     """A setting that can't be kept is not worth stopping for."""
     try:
-        state_folder().mkdir(parents=True, exist_ok=True)
-        fresh = state_folder() / "settings.json.part"
-        fresh.write_bytes(msgspec.json.encode(settings))
-        fresh.replace(state_folder() / "settings.json")
-    except OSError:
+        disk().make_folder(state_folder())
+        keep_bytes(state_folder() / "settings.json", msgspec.json.encode(settings), sure=False)
+    except (OSError, UnicodeEncodeError):
         pass

@@ -10,7 +10,6 @@ import subprocess
 import sys
 import threading
 import time
-from contextlib import suppress
 from itertools import pairwise
 from pathlib import Path
 
@@ -19,9 +18,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.actions.arrange import arrange
+from larch.core.base.disk import DiskFile
 from larch.core.files import journal
-from larch.core.files.journal import Journal, packed, record_of, recover, replayed, unpacked
-from larch.core.files.lesson_file import write_lesson
+from larch.core.files.journal import Journal, recover
+from larch.core.files.records import body_of, line_of, lines_in, record_of, replayed
 from larch.core.model.action import actions_for, put
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.core.model.page import Page
@@ -44,7 +44,7 @@ def test_replaying_the_records_gives_the_same_lesson(choices: list[tuple[int, in
     lesson = blank_lesson()
     lesson = lesson.with_page(lesson.pages[0].put(*sample_things()[:5], stroke()))
     copy = lesson
-    session = Session(lesson, lambda: 0.0, lambda label, a, b: records.append(packed(record_of(label, a, b))))
+    session = Session(lesson, lambda: 0.0, lambda label, a, b: records.append(body_of(record_of(label, a, b))))
     records: list[bytes] = []
     for which, what in choices:
         page = session.lesson.pages[what % len(session.lesson.pages)]
@@ -63,7 +63,8 @@ def test_replaying_the_records_gives_the_same_lesson(choices: list[tuple[int, in
             session.commit(Edit("order", session.lesson, session.lesson.moved(session.lesson.pages[0].id, 1)))
         elif actions:
             session.commit(actions[what % len(actions)].run(page, chosen))
-    for record in unpacked(b"".join(records)):
+    log = b"".join(line_of(number, body) for number, body in enumerate(records))
+    for _number, record in sorted(lines_in(log).items()):
         copy = replayed(copy, record)
     assert copy == session.lesson
 
@@ -93,20 +94,43 @@ def test_a_journal_cut_off_anywhere_gives_a_lesson_that_was(tmp_path: Path) -> N
     for before, after in pairwise(lessons):
         kept.record("ink", before, after)
     kept.close()
-    log = tmp_path / "j/log"
+    (tmp_path / "j/1.mirror").unlink()
+    log = tmp_path / "j/1.log"
     whole = log.read_bytes()
     rng = random.Random(4)
     for _ in range(60):
-        cut = rng.randrange(len(whole) + 1)
+        cut = rng.randrange(whole.index(b"\n") + 1, len(whole) + 1)
         log.write_bytes(whole[:cut])
         found = recover(tmp_path / "j")
         assert found is not None
         assert found.lesson == lessons[found.edits]
-        assert found.edits == whole[:cut].count(b"\n")
-    log.write_bytes(whole[:-40] + b"garbage" + whole[-33:])
-    found = recover(tmp_path / "j")
-    assert found is not None
-    assert found.lesson == lessons[4]
+        assert found.edits == whole[:cut].count(b"\n") - 1
+        assert found.lost == 0  # what is torn was never said to be kept
+
+
+def test_a_damaged_line_costs_no_more_than_itself(tmp_path: Path) -> None:
+    lessons = grown(blank_lesson(), 5)
+    kept = Journal(tmp_path / "j")
+    kept.start(lessons[0], None)
+    for before, after in pairwise(lessons):
+        kept.record("ink", before, after)
+    kept.close()
+    log, mirror = tmp_path / "j/1.log", tmp_path / "j/1.mirror"
+    whole = log.read_bytes()
+    assert mirror.read_bytes() == whole
+    lines = whole.splitlines(keepends=True)
+    for flipped in range(0, len(whole), 37):
+        log.write_bytes(whole[:flipped] + bytes([whole[flipped] ^ 8]) + whole[flipped + 1 :])
+        found = recover(tmp_path / "j")
+        assert found is not None
+        assert (found.lesson, found.edits, found.lost) == (lessons[5], 5, 0)  # its mirror is whole
+    mirror.unlink()
+    for number in range(1, 5):
+        log.write_bytes(b"".join([*lines[:number], b"x" + lines[number][1:], *lines[number + 1 :]]))
+        found = recover(tmp_path / "j")
+        assert found is not None
+        assert (found.edits, found.lost) == (4, 1)
+        assert len(found.lesson.pages[0].things) == 4
 
 
 def test_a_full_disk_is_said_and_nothing_is_dropped(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -124,17 +148,17 @@ def test_a_full_disk_is_said_and_nothing_is_dropped(tmp_path: Path, monkeypatch:
     kept.start(lessons[0], None)
     kept.record("ink", lessons[0], lessons[1])
     assert kept.flush()
-    real = os.write
+    real = DiskFile.write
     space = {"left": 25}
 
-    def write(handle: int, data: bytes) -> int:
+    def write(file: DiskFile, data: bytes) -> int:
         if space["left"] <= 0:
             raise OSError(errno.ENOSPC, "No space left on device")
         part = data[: space["left"]]
         space["left"] -= len(part)
-        return real(handle, part)
+        return real(file, part)
 
-    monkeypatch.setattr(os, "write", write)
+    monkeypatch.setattr(DiskFile, "write", write)
     kept.record("ink", lessons[1], lessons[2])
     kept.record("ink", lessons[2], lessons[3])
     assert refused.wait(5)
@@ -149,39 +173,6 @@ def test_a_full_disk_is_said_and_nothing_is_dropped(tmp_path: Path, monkeypatch:
     assert found.lesson == lessons[3]
     assert [error is None for error in said] == [False, True]
     kept.close()
-
-
-def test_a_crash_anywhere_while_starting_anew_loses_nothing(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    """After a save the journal begins anew; stopping at each step in turn must leave the newest state."""
-    lessons = grown(blank_lesson(), 3)
-    for steps in range(5):
-        folder = tmp_path / f"j{steps}"
-        kept = Journal(folder)
-        kept.start(lessons[0], None)
-        kept.record("ink", lessons[0], lessons[2])
-        kept.close()
-        left = {"steps": steps}
-
-        def step(real: object, left: dict[str, int] = left) -> object:
-            def limited(*arguments: object, **names: object) -> object:
-                if left["steps"] <= 0:
-                    raise KeyboardInterrupt
-                left["steps"] -= 1
-                return real(*arguments, **names)  # type: ignore[operator]
-
-            return limited
-
-        with monkeypatch.context() as patched:
-            patched.setattr(journal, "write_lesson", step(write_lesson))
-            patched.setattr(Path, "unlink", step(Path.unlink))
-            patched.setattr(journal.os, "replace", step(os.replace))
-            fresh = Journal.__new__(Journal)
-            fresh.folder, fresh._log = folder, None
-            with suppress(KeyboardInterrupt):
-                fresh._restart(lessons[2], journal.About())
-        found = recover(folder)
-        assert found is not None, steps
-        assert found.lesson == lessons[2], steps
 
 
 WRITER = """
@@ -264,7 +255,7 @@ def test_a_record_holds_only_what_changed() -> None:
     lesson = blank_lesson()
     lesson = lesson.with_page(lesson.pages[0].put(*(stroke(float(i)) for i in range(200))))
     after = put(lesson.pages[0], [Block()], "put").apply(lesson)
-    assert len(packed(record_of("put", lesson, after))) < 400
+    assert len(body_of(record_of("put", lesson, after))) < 400
 
 
 def test_a_stroke_on_a_page_that_was_set_out_does_not_record_the_arrangement_again() -> None:
@@ -273,5 +264,5 @@ def test_a_stroke_on_a_page_that_was_set_out_does_not_record_the_arrangement_aga
     lesson = lesson.with_page(arrange.set_out(page).after)  # type: ignore[arg-type]
     after = put(lesson.pages[0], [Block()], "put").apply(lesson)
     record = record_of("put", lesson, after)
-    assert len(packed(record)) < 400
+    assert len(body_of(record)) < 400
     assert replayed(lesson, record) == after

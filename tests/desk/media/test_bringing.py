@@ -132,7 +132,9 @@ def test_pictures_are_pasted_from_other_programs(hand: Hand, qtbot: object) -> N
     assert hand.canvas.page.things[1].is_drawing()  # type: ignore[attr-defined]
 
 
-def test_a_large_photograph_is_read_in_a_thread_and_then_painted(hand: Hand, tmp_path: Path, qtbot: object) -> None:
+def test_a_large_photograph_is_read_in_a_thread_and_then_painted(
+    hand: Hand, tmp_path: Path, qtbot: object, monkeypatch: pytest.MonkeyPatch
+) -> None:
     import random
 
     rnd = random.Random(4)
@@ -143,6 +145,7 @@ def test_a_large_photograph_is_read_in_a_thread_and_then_painted(hand: Hand, tmp
     path = tmp_path / "noise.png"
     assert image.save(str(path))
     picture = pictures.picture_from_file(path).picture
+    monkeypatch.setattr(pictures, "_is_interface", lambda: True)
     assert pictures.painted.soon(picture.media, "", 512) is None and pictures.painted.is_coming(picture.media)
     hand.put(picture.moved(300, 200))
     qtbot.waitUntil(lambda: pictures.painted.soon(picture.media, "", 512) is not None, timeout=10_000)  # type: ignore[attr-defined]

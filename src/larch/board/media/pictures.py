@@ -7,11 +7,12 @@ from collections import OrderedDict
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt, QThread
 from PyQt6.QtGui import QColor, QImage, QImageReader, QPainter
 from PyQt6.QtSvg import QSvgRenderer
 
 from larch.board.media.arrivals import arrivals
+from larch.board.media.foreign import NotDrawn, foreign_image, is_foreign, is_plain, painted_elsewhere
 from larch.board.paint import painting
 from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
@@ -76,8 +77,10 @@ def picture_from_bytes(data: bytes, name: str, called: str = "") -> Brought:
             clean = cleaned(data)
         except NotASvg as error:
             raise NoPicture(f"{called}: {error}") from error
-        if not QSvgRenderer(QByteArray(clean.data)).isValid():
-            raise NoPicture(_("{name}: the drawing is damaged.").format(name=called))
+        try:
+            painted_elsewhere(clean.data, 64)
+        except NotDrawn as error:
+            raise NoPicture(f"{called}: {error}.") from error
         said = (
             _("Scripts and what it fetches from outside were left out of {name}.").format(name=called)
             if clean.dropped
@@ -153,22 +156,26 @@ class _Painted:
         self._lock = threading.Lock()
         self._coming: set[tuple[str, str, int]] = set()
         self._lost: set[str] = set()
+        self._refused: dict[str, str] = {}  # why a picture is not painted
 
     def get(self, media: str, tint: str, side: int) -> QImage | None:
         """A picture whose longer side has at least so many pixels; None if there is none to be had."""
         key = (media, tint, _bucket(side))
         found = self._look_up(key)
-        return found if found is not None else self._make(key)
+        if found is None and _is_interface() and is_foreign(media):
+            return self.soon(media, tint, side)
+        return found if found is not None or media in self._refused else self._make(key)
 
     def soon(self, media: str, tint: str, side: int) -> QImage | None:
         """The same for the interface's thread: a large picture is read in a thread of its own, and till it has come, a
         smaller one that is there already is given, or None. `arrivals` tells when it can be painted."""
         key = (media, tint, _bucket(side))
         found = self._look_up(key)
-        if found is not None or media in self._lost:
+        if found is not None or media in self._lost or media in self._refused:
             return found
         data = store.data(media)
-        if data is None or len(data) <= AT_ONCE or threading.current_thread() is not _main:
+        at_once = data is None or (len(data) <= AT_ONCE and not is_foreign(media))
+        if at_once or not _is_interface():
             return self._make(key)
         if key not in self._coming:
             with self._lock:
@@ -181,6 +188,10 @@ class _Painted:
     def is_coming(self, media: str) -> bool:
         with self._lock:
             return any(name == media for name, _tint, _wide in self._coming)
+
+    def why_not(self, media: str) -> str:
+        """Why a picture can't be painted; "" if nothing is known against it."""
+        return self._refused.get(media, "")
 
     def _fetch(self, key: tuple[str, str, int]) -> None:
         try:
@@ -199,7 +210,11 @@ class _Painted:
 
     def _make(self, key: tuple[str, str, int]) -> QImage | None:
         media, tint, wide = key
-        image = _image(media, wide)
+        try:
+            image = foreign_image(media, wide) if is_foreign(media) else _image(media, wide)
+        except NotDrawn as error:
+            self._refused[media] = str(error)
+            return None
         if image is None:
             self._lost.add(media)
             return None
@@ -212,6 +227,12 @@ class _Painted:
                 _key, gone = self._held.popitem(last=False)
                 self._bytes -= gone.sizeInBytes()
         return found
+
+
+def _is_interface() -> bool:
+    """Whether someone waits for what this thread does: it runs the window, and more than one command."""
+    thread = QThread.currentThread()
+    return threading.current_thread() is _main and thread is not None and thread.loopLevel() > 0
 
 
 def _bucket(side: int) -> int:
@@ -227,10 +248,12 @@ _local = threading.local()
 
 
 def renderer(media: str) -> QSvgRenderer | None:
-    """Of a drawing, for this thread; None for what is none or is lost."""
+    """Of a drawing, for this thread; None for what is none or is lost, or had better be shown as a picture."""
     known: OrderedDict[str, QSvgRenderer] = _local.__dict__.setdefault("renderers", OrderedDict())
     if media not in known:
         data = store.data(media) if media.endswith(".svg") else None
+        if data is not None and is_foreign(media) and not (is_plain(data) and painted.get(media, "", 64) is not None):
+            return None
         made = QSvgRenderer(QByteArray(data)) if data is not None else None
         if made is None or not made.isValid():
             return None

@@ -1,197 +1,215 @@
 """The journal: every committed edit on disk at once, and back again after a crash.
 
-A journal is a folder:
+A journal is a folder. N is a number that grows each time it begins anew:
 
-    lesson.larch   the lesson that the log starts from
-    log            one record a line: length, CRC-32 and JSON; a torn last line is left out
-    about.json     which file it belongs to
+    N.larch         the lesson that it starts from; N.copy.larch the same again, unless the lesson's file is just that
+    N.log           what it belongs to, then one edit a line (see `records`), each flushed; N.mirror the same, not flushed
+    lock, page      who has it open; which page is open
 
-A record holds what an edit changed, found by comparing the values before and after by identity.
+Lines of logs are numbered on through all N, and the N with the highest line counts, the newest of several. So it does no
+harm whatever a new beginning left unfinished while the older went on; only what is whole and flushed takes the older one
+away. Since base and log are there twice, any one file may be damaged.
 """
 
 from __future__ import annotations
 
-import os
+import contextlib
 import queue
+import re
 import threading
 import zlib
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Any
+from typing import BinaryIO
 
 import msgspec
 from msgspec import Raw, Struct
 
-from larch.core.files.codec import page_from_json, page_to_json, thing_from_json, thing_to_json
-from larch.core.files.lesson_file import LessonFileError, read_lesson, write_lesson
-from larch.core.model.edit import changed_pages
+from larch.core.base.disk import Disk, DiskFile, disk, is_part, keep_bytes
+from larch.core.files.lesson_file import LessonFileError, Opened, read_lesson, write_lesson
+from larch.core.files.records import NO_STAMP, About, Record, Stamp, body_of, line_of, lines_in, record_of, replayed
 from larch.core.model.lesson import Lesson
-from larch.core.model.page import Page
-from larch.core.model.page_list import PageList, Slot
 
 RETRY_SECONDS = 1.0
+SAVING_PATIENCE = 2.0  # seconds that a save waits for the journal
 BREATH = 1.0  # seconds for which a start waits for the window to be painted, unless there is an edit to keep
+END = 65536  # bytes of a file's end by which it is known again: the directory of a ZIP, with the CRC of all that is in it
+LOG = re.compile(r"(\d+)\.(log|mirror)")
+OWN = re.compile(r"(\d+)\.(log|mirror|larch|copy\.larch)")
 
 
-class PageRecord(Struct, omit_defaults=True):
-    """A page after an edit: its head (one or none) if it changed, things put and dropped, their order if it changed."""
-
-    id: str
-    head: list[Raw] = []
-    next: int = 1
-    draws: int = 0
-    put: list[Raw] = []
-    drop: list[str] = []
-    order: list[str] | None = None
-
-
-class Record(Struct, omit_defaults=True):
-    label: str = ""
-    pages: list[PageRecord] = []
-    order: list[str] | None = None
-    title: str | None = None
-    next: int = 1
-
-
-class About(Struct, omit_defaults=True):
-    """path: of the lesson's file, "" if it has none yet; stamp: size and time of it as the journal knows it.
-
-    unsaved: edits that the journal's lesson already has beyond its file.
-    """
-
-    path: str = ""
-    stamp: tuple[int, int] = (0, 0)
-    title: str = ""
-    unsaved: int = 0
-
-
-def record_of(label: str, before: Lesson, after: Lesson) -> Record:
-    """What changed between two lessons that share what did not."""
-    pages = [_page_record(was, page) for was, page in changed_pages(before, after)]
-    order = list(after.pages.ids)
-    same_order = before.pages.ids == after.pages.ids
-    title = after.title if after.title != before.title else None
-    return Record(label, pages, None if same_order else order, title, after.next)
-
-
-def _page_record(before: Page | None, after: Page) -> PageRecord:
-    if before is None:
-        things = [Raw(thing_to_json(thing)) for thing in after.things]
-        return PageRecord(after.id, [Raw(page_to_json(after, things=False))], after.next, after.draws, things)
-    old = {thing.id: thing for thing in before.things}
-    put = [thing for thing in after.things if old.get(thing.id) is not thing]
-    drop = list(old.keys() - {thing.id for thing in after.things})
-    order = [thing.id for thing in after.things]
-    expected = _expected_order([thing.id for thing in before.things], [thing.id for thing in put], set(drop))
-    head = [] if _bare(before) == _bare(after) else [Raw(page_to_json(after, things=False))]
-    puts = [Raw(thing_to_json(thing)) for thing in put]
-    return PageRecord(after.id, head, after.next, after.draws, puts, drop, None if order == expected else order)
-
-
-def _bare(page: Page) -> Page:
-    """A page's head without the counters that almost every edit moves: remembered arrangements in it can be large."""
-    return page.replace(things=(), next=1, draws=0)
-
-
-def _expected_order(before: list[str], put: list[str], drop: set[str]) -> list[str]:
-    stay = set(before)
-    return [id for id in before if id not in drop] + [id for id in put if id not in stay]
-
-
-def replayed(lesson: Lesson, record: Record) -> Lesson:
-    """The lesson after a record. Raises ValueError (CodecError, MsgspecError) if it makes no sense."""
-    slots = {slot.id: slot for slot in lesson.pages.slots}
-    order = list(lesson.pages.ids) if record.order is None else record.order
-    for change in record.pages:
-        was = slots[change.id].page() if change.id in slots else None
-        slots[change.id] = Slot(change.id, None, _replayed_page(was, change))
-    title = lesson.title if record.title is None else record.title
-    kept = PageList(slots[id] for id in order if id in slots)
-    return lesson.replace(pages=kept, title=title, next=record.next)
-
-
-def _replayed_page(page: Page | None, change: PageRecord) -> Page:
-    things = {thing.id: thing for thing in page.things} if page is not None else {}
-    for raw in change.put:
-        thing = thing_from_json(bytes(raw))
-        things[thing.id] = thing
-    for id in change.drop:
-        things.pop(id, None)
-    for head in change.head:
-        page = page_from_json(bytes(head))
-    if page is None:
-        raise ValueError("a record speaks of a page that is not there")
-    order = list(things) if change.order is None else [id for id in change.order if id in things]
-    return page.replace(things=tuple(things[id] for id in order), next=change.next, draws=change.draws)
-
-
-def packed(record: Record) -> bytes:
-    body = msgspec.json.encode(record)
-    return b"%d %08x %s\n" % (len(body), zlib.crc32(body), body)
-
-
-def unpacked(data: bytes) -> Iterator[Record]:
-    """The whole records from the start; stops at the first torn or damaged one."""
-    at = 0
-    while at < len(data):
-        try:
-            head_end = data.index(b" ", data.index(b" ", at) + 1)
-            length, check = data[at:head_end].split(b" ")
-            body = data[head_end + 1 : head_end + 1 + int(length)]
-            if len(body) != int(length) or zlib.crc32(body) != int(check, 16):
-                return
-            yield msgspec.json.decode(body, type=Record)
-            at = head_end + 2 + int(length)
-        except (ValueError, msgspec.MsgspecError):
-            return
-
-
-def stamp_of(path: Path) -> tuple[int, int]:
+def stamp_of(path: Path) -> Stamp:
+    """By what a file is known again; NO_STAMP if there is none. Raises OSError if it can't be read."""
     try:
-        about = path.stat()
-    except OSError:
-        return (0, 0)
-    return (about.st_size, about.st_mtime_ns)
+        about = disk().stat(path)
+        with disk().reader(path) as file:
+            return (about.size, about.time, zlib.crc32(_end(file, about.size)))
+    except FileNotFoundError:
+        return NO_STAMP
+
+
+def _end(file: BinaryIO, size: int) -> bytes:
+    file.seek(max(0, size - END))
+    return file.read(END)
+
+
+class Log:
+    """The files of one journal. For one thread at a time; all raises OSError and leaves what was there as it was."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self._log: DiskFile | None = None
+        self._mirror: DiskFile | None = None
+        self._number = 0  # of the last line
+        self._torn = False
+
+    @property
+    def begun(self) -> bool:
+        return self._log is not None
+
+    def begin(self, lesson: Lesson, about: About, since: Sequence[bytes] = ()) -> None:
+        """Begins anew from a lesson, with the bodies of edits made since."""
+        disk().make_folder(self.folder)
+        new = max([0, *(number for number, _name in generations(self.folder))]) + 1
+        base = self.folder / f"{new}.larch"
+        write_lesson(lesson, base)
+        if about.unsaved or not about.path or stamp_of(Path(about.path)) != about.stamp:
+            keep_bytes(self.folder / f"{new}.copy.larch", disk().read(base))
+        if not self.begun:
+            self._number = max([0, *(max(records) for _n, records in logs(self.folder))])
+        head = line_of(self._number, msgspec.json.encode(Record(about=about, since=[Raw(body) for body in since])))
+        keep_bytes(self.folder / f"{new}.mirror", head)
+        keep_bytes(self.folder / f"{new}.log", head)
+        log = disk().append(self.folder / f"{new}.log")
+        self.close()
+        self._log, self._torn = log, False
+        with contextlib.suppress(OSError):
+            self._mirror = disk().append(self.folder / f"{new}.mirror")
+        clear(self.folder, new)
+
+    def append(self, body: bytes) -> None:
+        """One more line; it is on disk when this returns."""
+        log = self._log
+        if log is None:
+            raise OSError(2, "the journal has not begun")
+        data = line_of(self._number + 1, body)
+        start = log.seek(0, 2)
+        try:
+            _write(log, b"\n" + data if self._torn else data)
+            log.sync()
+        except OSError:
+            self._torn = True
+            with contextlib.suppress(OSError):
+                log.truncate(start)  # no torn line may stand before the next attempt
+                self._torn = False
+            raise
+        self._torn = False
+        self._number += 1
+        if self._mirror is not None:
+            try:
+                _write(self._mirror, data)
+            except OSError:  # a line is missing in it, and counts as one more damage: no more than that
+                with contextlib.suppress(OSError):
+                    _write(self._mirror, b"\n")
+
+    def close(self) -> None:
+        for file in (self._log, self._mirror):
+            if file is not None:
+                with contextlib.suppress(OSError):
+                    file.close()
+        self._log = self._mirror = None
+
+
+def _write(file: DiskFile, data: bytes) -> None:
+    written = 0
+    while written < len(data):
+        written += file.write(data[written:])
+
+
+def generations(folder: Path) -> list[tuple[int, str]]:
+    """The number and name of each file of a journal's folder; empty if there is no folder. Raises OSError: what can't be
+    seen is not taken for nothing."""
+    try:
+        names = disk().names(folder)
+    except FileNotFoundError:
+        return []
+    return [(int(match[1]), name) for name in names if (match := OWN.fullmatch(name))]
+
+
+def clear(folder: Path, keep: int = -1) -> None:
+    """Takes away what is left of journals other than `keep`. What can't be taken away does no harm."""
+    at: Disk = disk()
+    with contextlib.suppress(OSError):
+        for name in at.names(folder):
+            match = OWN.fullmatch(name)
+            if is_part(name) or (match is not None and int(match[1]) != keep):
+                at.remove(folder / name)
 
 
 class Journal:
     """Writes a session's edits to its folder from a thread of its own.
 
     trouble: called from that thread with the OSError when the disk refuses, and with None when it works again;
-    nothing is dropped meanwhile: records wait in memory and are written in order as soon as that is possible.
+    nothing is dropped meanwhile: edits wait in memory and are written in order as soon as that is possible.
     """
 
-    def __init__(self, folder: Path, trouble: Callable[[OSError | None], None] | None = None) -> None:
+    def __init__(self, folder: Path, trouble: Callable[[Exception | None], None] | None = None) -> None:
         self.folder = folder
+        self.refused = False
         self._trouble = trouble
         self._queue: queue.Queue[Callable[[], None] | None] = queue.Queue()
-        self._log: int | None = None
+        self._log = Log(folder)
         self._stopping = threading.Event()
         self._begin = threading.Event()
         self._thread = threading.Thread(target=self._work, name="larch journal", daemon=True)
         self._thread.start()
 
-    def start(self, lesson: Lesson, path: Path | None, unsaved: int = 0) -> None:
-        """Begins anew from this lesson: as opened with some unsaved edits, or as just saved to `path`."""
-        about = About(str(path) if path else "", stamp_of(path) if path else (0, 0), lesson.title, unsaved)
-        self._queue.put(lambda: self._restart(lesson, about))
+    def start(self, lesson: Lesson, path: Path | None, unsaved: int = 0, since: Sequence[bytes] = (),
+              stamp: Stamp | None = None) -> None:  # fmt: skip
+        """Begins anew from this lesson: as opened with some unsaved edits, or as just saved to `path`.
+
+        since: edits after it, as of `body_of`. stamp: of the file as it was then, if that is known.
+        """
+        known = stamp if stamp is not None else stamp_of(path) if path else NO_STAMP
+        about = About(str(path) if path else "", known, lesson.title, unsaved)
+
+        def begin() -> None:
+            if not self._log.begun:
+                self._log.begin(lesson, about, since)
+                return
+            with contextlib.suppress(OSError):  # else the older one goes on: it has all of this too
+                self._log.begin(lesson, about, since)
+
+        self._queue.put(begin)
 
     def settle_in(self) -> None:
         """The window has been painted: what was held back for that may be written."""
         self._begin.set()
 
     def record(self, label: str, before: Lesson, after: Lesson) -> None:
-        """Takes an edit; it is on disk a moment later."""
-        data = packed(record_of(label, before, after))
+        """Takes an edit; it is on disk a moment later. Raises UnicodeEncodeError."""
+        self.take(body_of(record_of(label, before, after)))
+
+    def take(self, body: bytes) -> None:
         self._begin.set()
-        self._queue.put(lambda: self._append(data))
+        self._queue.put(lambda: self._log.append(body))
+
+    def saving(self, stamp: Stamp, behind: bool = False) -> bool:
+        """Notes what the lesson's file is about to become, so that it is known again if Larch ends before `start`. behind:
+        edits have been made meanwhile."""
+        self.take(msgspec.json.encode(Record(saving=stamp, behind=int(behind))))
+        return self.flush(SAVING_PATIENCE)
 
     def flush(self, timeout: float = 10.0) -> bool:
         """Waits until all that was recorded is on disk; False if it could not be."""
         self._begin.set()
         done = threading.Event()
         self._queue.put(done.set)
-        return done.wait(timeout)
+        while timeout > 0 and self._thread.is_alive():
+            if done.wait(min(timeout, 0.01)):
+                return True
+            timeout -= 0.01
+        return done.is_set()
 
     def close(self) -> None:
         """Writes what is waiting, as far as the disk lets it, and stops."""
@@ -199,118 +217,119 @@ class Journal:
         self._stopping.set()
         self._queue.put(None)
         self._thread.join(timeout=10.0)
-        if self._log is not None:
-            os.close(self._log)
-            self._log = None
-
-    def _restart(self, lesson: Lesson, about: About) -> None:
-        """The new start is complete before the old log goes: a crash in between replays nothing twice."""
-        self.folder.mkdir(parents=True, exist_ok=True)
-        fresh = self.folder / "next.larch"
-        write_lesson(lesson, fresh)
-        if self._log is not None:
-            os.close(self._log)
-            self._log = None
-        (self.folder / "about.json.part").write_bytes(msgspec.json.encode(about))
-        # Records repeat whole things, so an old log replayed onto the new start would undo it: drop the log first.
-        # Killed between these steps, `recover` finds next.larch and prefers it.
-        (self.folder / "log").unlink(missing_ok=True)
-        os.replace(fresh, self.folder / "lesson.larch")
-        os.replace(self.folder / "about.json.part", self.folder / "about.json")
-        self._log = self._open_log()
-
-    def _open_log(self) -> int:
-        return os.open(self.folder / "log", os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600)
-
-    def _append(self, data: bytes) -> None:
-        if self._log is None:
-            self._log = self._open_log()
-        start = os.fstat(self._log).st_size
-        try:
-            written = 0
-            while written < len(data):
-                written += os.write(self._log, data[written:])
-            os.fsync(self._log)
-        except OSError:
-            os.ftruncate(self._log, start)  # no torn record may stand before the next attempt
-            raise
+        self._log.close()
 
     def _work(self) -> None:
         self._begin.wait(BREATH)
         while (job := self._queue.get()) is not None:
-            refused = False
             while True:
                 try:
                     job()
-                    break
-                except OSError as error:
-                    if not refused and self._trouble is not None:
+                except Exception as error:  # whatever it is, the thread must live on and the edit is not given up
+                    if not self.refused and self._trouble is not None:
                         self._trouble(error)
-                    refused = True
+                    self.refused = True
                     if self._stopping.wait(RETRY_SECONDS):
                         break
-            if refused and not self._stopping.is_set() and self._trouble is not None:
-                self._trouble(None)
+                else:
+                    if self.refused and self._trouble is not None:
+                        self._trouble(None)
+                    self.refused = False
+                    break
 
 
 class Recovered(Struct, frozen=True):
-    """What a journal's folder held: the lesson with all its edits, how many there were, and its file."""
+    """What a journal's folder held: the lesson with all its edits, how many of them its file lacked when it began, what
+    it belongs to, and what that file may look like with how many of them. lost: how many parts could not be read."""
 
     lesson: Lesson
     edits: int
     about: About
+    stamps: dict[Stamp, int] = {}
+    lost: int = 0
 
 
 def recover(folder: Path) -> Recovered | None:
-    """The lesson as it stood when the journal was last written, or None if there is none to be had."""
-    start = folder / "lesson.larch"
-    fresh = folder / "next.larch"
-    if fresh.exists() and (not start.exists() or not (folder / "log").exists()):
-        try:
-            about = _about(folder, fresh=True)
-            return Recovered(read_lesson(fresh).lesson, about.unsaved, about)
-        except LessonFileError:
-            pass
-    try:
-        lesson = read_lesson(start).lesson
-    except LessonFileError:
-        return None
-    about = _about(folder)
-    edits = about.unsaved
-    try:
-        log = (folder / "log").read_bytes()
-    except OSError:
-        log = b""
-    for record in unpacked(log):
-        try:
-            lesson = replayed(lesson, record)
-        except (ValueError, msgspec.MsgspecError):
-            break
-        edits += 1
-    return Recovered(lesson, edits, about)
-
-
-def _about(folder: Path, fresh: bool = False) -> About:
-    names = ("about.json", "about.json.part")
-    for name in reversed(names) if fresh else names:
-        try:
-            data: Any = (folder / name).read_bytes()
-            return msgspec.json.decode(data, type=About)
-        except (OSError, msgspec.MsgspecError):
+    """The lesson as it stood when the journal was last written, or None if there is none to be had. Raises OSError."""
+    for number, records in logs(folder):
+        first, last = min(records), max(records)
+        head = records.pop(first)
+        about = head.about or About()
+        opened = _base(folder, number, about)
+        if opened is None:
             continue
-    return About()
+        lesson, stamps, edits, lost = opened.lesson, {about.stamp: 0}, about.unsaved, len(opened.losses)
+        if head.about is None:  # the head can't be read: this is an edit
+            records[first] = head
+            lost += 1
+        since = [msgspec.json.decode(raw, type=Record) for raw in head.since]
+        for record in [*since, *(records.get(n) for n in range(first + (head.about is not None), last + 1))]:
+            if record is not None and record.saving is not None:
+                stamps[record.saving] = edits - record.behind
+                continue
+            try:
+                if record is None:
+                    raise ValueError("a line of the journal is missing")
+                lesson = replayed(lesson, record)
+            except (ValueError, msgspec.MsgspecError):
+                lost += 1
+            else:
+                edits += 1
+        return Recovered(lesson, edits, about, stamps, lost)
+    return None
+
+
+def logs(folder: Path) -> list[tuple[int, dict[int, Record]]]:
+    """The beginnings in a journal's folder with their lines, that first which counts."""
+    begun = {number for number, name in generations(folder) if LOG.fullmatch(name)}
+    found = [(number, records) for number in begun if (records := _records(folder, number))]
+    return sorted(found, key=lambda pair: (max(pair[1]), pair[0]), reverse=True)
+
+
+def _records(folder: Path, number: int) -> dict[int, Record]:
+    """Raises OSError if there is something, but none of it can be read."""
+    found: dict[int, Record] = {}
+    trouble: OSError | None = None
+    for ending in ("mirror", "log"):
+        try:
+            found.update(lines_in(disk().read(folder / f"{number}.{ending}")))
+        except FileNotFoundError:
+            continue
+        except OSError as error:
+            trouble = error
+    if not found and trouble is not None:
+        raise trouble
+    return found
+
+
+def _base(folder: Path, number: int, about: About) -> Opened | None:
+    """What a journal starts from: the first that is whole, else the one with the fewest losses."""
+    places = [folder / f"{number}.larch", folder / f"{number}.copy.larch"]
+    with contextlib.suppress(OSError):
+        if about.path and not about.unsaved and stamp_of(Path(about.path)) == about.stamp != NO_STAMP:
+            places.append(Path(about.path))
+    best: Opened | None = None
+    for place in places:
+        try:
+            opened = read_lesson(place)
+        except LessonFileError:
+            continue
+        if best is None or len(opened.losses) < len(best.losses):
+            best = opened
+        if not opened.losses:
+            break
+    return best
 
 
 def about_of(folder: Path) -> About:
     """What a journal's folder says of itself."""
-    return _about(folder, fresh=(folder / "next.larch").exists())
+    for _number, records in logs(folder):
+        return records[min(records)].about or About()
+    return About()
 
 
 def holds_work(folder: Path) -> bool:
     """Whether a journal has edits that are in no file."""
-    try:
-        if (folder / "log").stat().st_size > 0:
-            return True
-    except OSError:
-        pass
-    return about_of(folder).unsaved > 0
+    for _number, records in logs(folder):
+        return any(r.saving is None and (r.about is None or r.since or r.about.unsaved) for r in records.values())
+    return False

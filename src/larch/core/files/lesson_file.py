@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-import os
+import contextlib
 import re
-import tempfile
 import time
 import zlib
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple
 
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.disk import Stat, disk, replace_file, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
@@ -65,55 +65,62 @@ class _LessonEntry(Struct, omit_defaults=True):
     pages: list[_PageEntry] = []
 
 
-def write_lesson(lesson: Lesson, path: Path, picture: Picture | None = None) -> None:
-    """Writes atomically: a temporary file beside it, flushed to disk, then renamed over it.
+def write_lesson(
+    lesson: Lesson, path: Path, picture: Picture | None = None, before: Callable[[Stat, Path], object] | None = None
+) -> list[str]:
+    """Puts a lesson in the place of what was there (see `replace_file`); what it was renamed over is then gone.
 
-    `picture` gives a page as SVG. Raises OSError; the old file is then as it was.
+    `picture` gives a page as SVG. Returns the names of media that are nowhere to be found: those that only the replaced file
+    has are taken over from it. Raises OSError; the old file is then as it was.
     """
-    folder = path.resolve().parent
-    handle, temporary = tempfile.mkstemp(prefix=f".{path.name[:100]}.", suffix=".part", dir=folder)
+    target = path.resolve()
+    found, missing = _media_of(lesson, target)
+    mode = usual_mode(target)
+    replace_file(target, lambda out: _write_zip(lesson, out, picture, found), mode, _read_back, before)
+    return missing
+
+
+def _media_of(lesson: Lesson, path: Path) -> tuple[list[str], list[str]]:
+    """The media that a lesson needs and that are to be had, and those that are not."""
+    import zipfile
+
+    names = media_in(lesson.pages)
+    missing = [name for name in names if store.data(name) is None]
+    if missing:
+        with contextlib.suppress(OSError, ValueError, zipfile.BadZipFile), disk().reader(path) as file:
+            archive = zipfile.ZipFile(file)
+            for name in missing:
+                with contextlib.suppress(KeyError, ValueError, OSError, zipfile.BadZipFile, zlib.error, EOFError):
+                    store.keep(_medium(archive, name), name.rpartition(".")[2])
+    missing = [name for name in missing if store.data(name) is None]
+    return [name for name in names if name not in missing], missing
+
+
+def _read_back(path: Path) -> None:
+    """What was written is whole, to the last bit. Raises OSError."""
+    import zipfile
+
     try:
-        with os.fdopen(handle, "wb") as out:
-            _write_zip(lesson, out, picture)
-            out.flush()
-            os.fsync(out.fileno())
-        os.chmod(temporary, _mode(path))
-        os.replace(temporary, path.resolve())
-    except BaseException:
-        Path(temporary).unlink(missing_ok=True)
-        raise
-    flush_folder(folder)
+        with disk().reader(path) as file, zipfile.ZipFile(file) as archive:
+            damaged = archive.testzip()
+    except (ValueError, zipfile.BadZipFile, zlib.error, EOFError) as error:
+        raise OSError(5, "what was written reads differently") from error
+    if damaged is not None:
+        raise OSError(5, "what was written reads differently")
 
 
-def _mode(path: Path) -> int:
-    try:
-        return path.stat().st_mode & 0o777
-    except OSError:
-        mask = os.umask(0)
-        os.umask(mask)
-        return 0o666 & ~mask
+def _moment() -> tuple[int, int, int, int, int, int]:
+    """Now, as far as a ZIP can say it: a clock before 1980 or after 2107 is a clock that is wrong."""
+    now = time.localtime()
+    return now[:6] if 1980 <= now.tm_year <= 2107 else (1980, 1, 1, 0, 0, 0)
 
 
-def flush_folder(folder: Path) -> None:
-    """Makes a rename in the folder last through a power cut, where the file system can."""
-    try:
-        handle = os.open(folder, os.O_RDONLY)
-    except OSError:
-        return
-    try:
-        os.fsync(handle)
-    except OSError:
-        pass
-    finally:
-        os.close(handle)
-
-
-def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
+def _write_zip(lesson: Lesson, out: BinaryIO, picture: Picture | None, media: Sequence[str]) -> None:
     import zipfile
 
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
         archive.writestr(_entry("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
-        now = time.localtime()[:6]
+        now = _moment()
         archive.writestr(_entry("lesson.json", now), _lesson_json(lesson))
         for slot in lesson.pages.slots:
             raw = slot.raw
@@ -122,14 +129,15 @@ def _write_zip(lesson: Lesson, out: Any, picture: Picture | None) -> None:
                 continue
             page = slot.page()
             for ending, part in packed_parts(page):
-                _add_packed(archive, f"pages/{page.id}{ending}", part)
+                _add_packed(archive, f"pages/{page.id}{ending}", part, now)
             if picture is not None:
                 archive.writestr(_entry(f"pages/{page.id}.svg", now), picture(page))
-        for name in media_in(lesson.pages):
+        for name in media:
             data = store.data(name)
-            if data is not None:
-                way = zipfile.ZIP_DEFLATED if name.endswith(".svg") else zipfile.ZIP_STORED
-                archive.writestr(_entry(f"media/{name}", now), data, way)
+            if data is None:
+                raise OSError(5, "a picture was lost while it was being saved", name)
+            way = zipfile.ZIP_DEFLATED if name.endswith(".svg") else zipfile.ZIP_STORED
+            archive.writestr(_entry(f"media/{name}", now), data, way)
 
 
 def media_in(pages: Iterable[Page]) -> list[str]:
@@ -172,21 +180,21 @@ def packed_parts(page: Page) -> list[tuple[str, _Packed]]:
     return found
 
 
-def _entry(name: str, moment: tuple[int, ...]) -> zipfile.ZipInfo:
+def _entry(name: str, moment: tuple[int, int, int, int, int, int]) -> zipfile.ZipInfo:
     """What can be read once it is unzipped."""
     import zipfile
 
-    made = zipfile.ZipInfo(name, moment)  # type: ignore[arg-type]
+    made = zipfile.ZipInfo(name, moment)
     made.external_attr = 0o644 << 16
     made.compress_type = zipfile.ZIP_DEFLATED
     return made
 
 
-def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed) -> None:
+def _add_packed(archive: zipfile.ZipFile, name: str, part: _Packed, moment: tuple[int, int, int, int, int, int]) -> None:
     """Adds what is deflated already, which `zipfile` itself has no call for."""
     import zipfile
 
-    entry = zipfile.ZipInfo(name, time.localtime()[:6])
+    entry = zipfile.ZipInfo(name, moment)
     entry.compress_type = zipfile.ZIP_DEFLATED
     entry.external_attr = 0o644 << 16  # else what is unzipped can't be read
     entry.CRC, entry.file_size, entry.compress_size = part.check, part.size, len(part.data)
@@ -224,10 +232,10 @@ def read_lesson(path: Path) -> Opened:
     import zipfile
 
     try:
-        size = path.stat().st_size
+        size = disk().stat(path).size
         if size > LARGEST_FILE:
             raise LessonFileError(_("{name} is too large for a lesson.").format(name=path.name))
-        with zipfile.ZipFile(path) as archive:
+        with disk().reader(path) as file, zipfile.ZipFile(file) as archive:
             return _read_zip(archive, path.name)
     except FileNotFoundError as error:
         raise LessonFileError(_("There is no file {name}.").format(name=path.name)) from error
@@ -309,16 +317,24 @@ def _read_media(archive: zipfile.ZipFile, pages: list[Slot], losses: list[str]) 
         if store.has(name):
             continue
         try:
-            with archive.open(f"media/{name}") as part:
-                data = part.read(LARGEST_MEDIUM + 1)
+            data = _medium(archive, name)
             left -= len(data)
-            if not MEDIUM.fullmatch(name) or digest(data) != name[:64] or left < 0:
-                raise CodecError("not what its name says")
-            store.keep(_harmless(data, name), name.rpartition(".")[2], flush=False)
+            if left < 0:
+                raise CodecError("too large")
+            store.keep(data, name.rpartition(".")[2], sure=False)
         except (KeyError, ValueError, zipfile.BadZipFile, zlib.error, EOFError, OSError):
             lost += store.data(name) is None
     if lost:
         losses.append(many("1 picture is missing or damaged.", "{n} pictures are missing or damaged.", lost))
+
+
+def _medium(archive: zipfile.ZipFile, name: str) -> bytes:
+    """A medium out of a lesson file. Raises ValueError where it is not what its name says, and what zipfile raises."""
+    with archive.open(f"media/{name}") as part:
+        data = part.read(LARGEST_MEDIUM + 1)
+    if not MEDIUM.fullmatch(name) or digest(data) != name[:64]:
+        raise CodecError("not what its name says")
+    return _harmless(data, name)
 
 
 def _harmless(data: bytes, name: str) -> bytes:

@@ -7,14 +7,13 @@ own copies.
 
 from __future__ import annotations
 
-import contextlib
-import os
 import re
-import tempfile
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from pathlib import Path
+
+from larch.core.base.disk import disk, keep_bytes
 
 SORTS = ("png", "jpg", "webp", "gif", "svg", "ogg", "mp3", "wav")
 NAME = re.compile(rf"[0-9a-f]{{64}}\.({'|'.join(SORTS)})")
@@ -35,43 +34,46 @@ class Media:
         self.folder = folder
         self._other = other
         self._held: OrderedDict[str, bytes] = OrderedDict()
+        self._sound: set[Path] = set()  # of those in the folder: looked at, or written, since the start
         self._lock = threading.Lock()  # pictures are read in threads
 
-    def keep(self, data: bytes, sort: str, flush: bool = True) -> str:
+    def keep(self, data: bytes, sort: str, sure: bool = True) -> str:
         """Stores bytes; returns their name. Raises OSError if the disk refuses, ValueError if they are too many.
 
-        flush: not before they are safe from a power cut; what comes out of a lesson file is so already.
+        sure: not before they are safe from a power cut; what comes out of a lesson file is so already.
         """
         if len(data) > LARGEST:
             raise ValueError("too large to be kept")
         name = f"{digest(data)}.{sort}"
         if not NAME.fullmatch(name):
             raise ValueError("no sort of file that is kept")
-        if self.folder is not None and not (self.folder / name).exists():
-            self._write(self.folder, name, data, flush)
+        if self.folder is not None and not self._is_sound(name):
+            disk().make_folder(self.folder)
+            keep_bytes(self.folder / name, data, sure=sure)
+            self._sound.add(self.folder / name)
         self._hold(name, data)
         return name
 
-    @staticmethod
-    def _write(folder: Path, name: str, data: bytes, flush: bool) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
-        handle, temporary = tempfile.mkstemp(prefix=".", suffix=".part", dir=folder)
+    def _read(self, name: str) -> bytes | None:
+        """What the folder has, if it is what its name says: it may be damaged, or empty."""
+        if self.folder is None:
+            return None
         try:
-            with os.fdopen(handle, "wb") as out:
-                out.write(data)
-                out.flush()
-                if flush:
-                    os.fsync(out.fileno())
-            os.replace(temporary, folder / name)
-        except BaseException:
-            Path(temporary).unlink(missing_ok=True)
-            raise
+            found = disk().read(self.folder / name)
+        except OSError:
+            return None
+        return found if digest(found) == name[:64] else None
 
     def has(self, name: str) -> bool:
-        """Whether it need not be read from elsewhere."""
-        if name in self._held:
-            return True
-        return bool(NAME.fullmatch(name)) and self.folder is not None and (self.folder / name).exists()
+        """Whether it need not be read from elsewhere. What lies in the folder is looked at once."""
+        return bool(NAME.fullmatch(name)) and (name in self._held or self._is_sound(name))
+
+    def _is_sound(self, name: str) -> bool:
+        if self.folder is None:
+            return False
+        if self.folder / name not in self._sound and self._read(name) is not None:
+            self._sound.add(self.folder / name)
+        return self.folder / name in self._sound
 
     def data(self, name: str) -> bytes | None:
         """The bytes of a name, or None if they are nowhere to be found."""
@@ -80,12 +82,7 @@ class Media:
         held = self._held.get(name)
         if held is not None:
             return held
-        found: bytes | None = None
-        if self.folder is not None:
-            with contextlib.suppress(OSError):
-                found = (self.folder / name).read_bytes()
-                if digest(found) != name[:64]:
-                    found = None  # damaged on the disk
+        found = self._read(name)
         if found is None and self._other is not None:
             found = self._other(name)
         if found is not None:

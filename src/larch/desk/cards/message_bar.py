@@ -40,7 +40,8 @@ class Notice(QFrame):
         row.addWidget(self._button)
         self._run: Callable[[], object] | None = None
         self._button.clicked.connect(self._pressed)
-        self._timer = timer(self, self.hide, once=True)
+        self._standing = ""
+        self._timer = timer(self, self._pass, once=True)
         self.hide()
 
     def text(self) -> str:
@@ -61,6 +62,22 @@ class Notice(QFrame):
         else:
             self._timer.start(self.SECONDS * 1000)
 
+    def insist(self, sentence: str) -> None:
+        """A sentence that comes again after every other one, until it is taken back with ""."""
+        taken_back = bool(self._standing) and not sentence
+        self._standing = sentence
+        if sentence:
+            self.say(sentence, stay=True)
+        elif taken_back:
+            self.hide()
+
+    def _pass(self) -> None:
+        """A sentence has had its time."""
+        if self._standing and self._text.text() != self._standing:
+            self.say(self._standing, stay=True)
+        else:
+            self.hide()
+
     def place(self) -> None:
         """Between the menus and the switch at the Desk; at the Board where it covers least."""
         bar = self._bar()
@@ -76,6 +93,7 @@ class Notice(QFrame):
         self.setGeometry(bar.x() + (bar.width() - width) // 2, bar.y() + max(0, (bar.height() - high) // 2), width, high)
 
     def _pressed(self) -> None:
-        self.hide()
-        if self._run is not None:
-            self._run()
+        run = self._run
+        self._pass()
+        if run is not None:
+            run()

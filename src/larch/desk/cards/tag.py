@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QWidget
 from larch.board import chrome
 from larch.board.canvas import Canvas
 from larch.board.free_place import freest
+from larch.board.timers import retire
 from larch.board.views import view_of
 from larch.core.base.shape import Box, union
 from larch.core.base.words import _
@@ -73,7 +74,7 @@ class Tag(QWidget):
             item = self._row.takeAt(0)
             old = item.widget() if item is not None else None
             if old is not None:
-                old.deleteLater()
+                retire(old)
         size = 56 if self.canvas.at_board else 44
         for action in self.actions_now[:FEW]:
             label = action.label(page, things)

@@ -5,11 +5,13 @@ from __future__ import annotations
 import importlib
 from collections.abc import Callable
 from functools import cached_property
-from typing import TYPE_CHECKING, Protocol
+from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import QObject
+from PyQt6.QtWidgets import QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.timers import retire
 from larch.core.base.words import _
 from larch.core.model.action import put
 from larch.core.model.edit import Edit
@@ -82,8 +84,7 @@ class Editors(QObject):
     def take_away(self, editor: Editor) -> None:
         """Removes an editor from the page and gives the keys back to the page."""
         self.canvas.end_preview(editor)
-        editor.hide()
-        editor.deleteLater()
+        retire(cast(QWidget, editor))
         self.canvas.setFocus()
 
     def store(self, before: Thing, after: Thing, label: str, empty: bool) -> None:

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QFocusEvent, QKeyEvent
 
+from larch.board.timers import retire
 from larch.board.views.base import box_at
 from larch.board.views.measure_labels import laid_out
 from larch.core.base.words import _
@@ -31,7 +32,7 @@ class MeasureField(Field):
             self._done = True
             if fact is not None:
                 context.say(_("{fact} follows from the rest; change that.").format(fact=fact.label.capitalize()))
-            self.deleteLater()
+            retire(self)
             return
         self.setAccessibleName(fact.label)
         self.setText(fact.text)
@@ -85,5 +86,5 @@ class MeasureField(Field):
         if not self._done:
             self._done = True
             self.hide()
-            self.deleteLater()
+            retire(self)
             self.context.canvas.setFocus()

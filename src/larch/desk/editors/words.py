@@ -30,6 +30,7 @@ from PyQt6.QtWidgets import (
 
 from larch.board.gestures.base import nothing
 from larch.board.look import GOLD, PAPER
+from larch.board.timers import retire
 from larch.board.typeset.rich_text import (
     char_format,
     document_of,
@@ -384,8 +385,7 @@ class TextEditor(QGraphicsView):
 
     def drop(self) -> None:
         self._done = True
-        self.bar.hide()
-        self.bar.deleteLater()
+        retire(self.bar)
         self.editors.canvas.end_instead(self)
         self.editors.take_away(self)
 

@@ -9,6 +9,7 @@ from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
+from larch.board.timers import retire
 from larch.board.tools.base import Tool
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
@@ -184,7 +185,6 @@ def _empty(rows: QVBoxLayout) -> None:
             inner = row.takeAt(0)
             old = inner.widget() if inner is not None else None
             if old is not None:
-                old.hide()
-                old.deleteLater()
+                retire(old)
         if row is not None:
             row.deleteLater()

@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt
 from larch.board.canvas import Canvas
 from larch.board.gestures.base import Ring
 from larch.board.stage import Offer
+from larch.board.timers import retire
 from larch.board.tools.base import Tool
 from larch.board.tools.draw import PenTool
 from larch.board.tools.erase import MODES, EraserTool
@@ -110,8 +111,7 @@ class InHand:
         from larch.desk.toolbar.chip import Chip
 
         if isinstance(self._chip, Chip):
-            self._chip.hide()
-            self._chip.deleteLater()
+            retire(self._chip)
         self._chip = Chip(self.context.canvas, offer) if offer is not None else None
 
     # Commands

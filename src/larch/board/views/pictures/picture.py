@@ -40,9 +40,12 @@ class PictureView(View):
             return
         onto = painter.deviceTransform()
         scale = (onto.m11() ** 2 + onto.m12() ** 2) ** 0.5
+        if engine_of(painter) is not None:  # what is handed on is as sharp as it can be
+            scale = max(scale, 2048 / max(thing.width, thing.height))
         picture = painted.soon(thing.media, tint, int(max(thing.width, thing.height) * scale))
         if picture is None:
-            _lost(painter, seen, _("picture on its way") if painted.is_coming(thing.media) else _("picture missing"))
+            coming = _("picture on its way") if painted.is_coming(thing.media) else _("picture missing")
+            _lost(painter, seen, painted.why_not(thing.media) or coming)
             return
         across, down = picture.width() / thing.width, picture.height() / thing.height
         source = QRectF(left * across, top * down, seen.width() * across, seen.height() * down)

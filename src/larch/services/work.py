@@ -1,0 +1,180 @@
+"""A lesson that is being worked at: its journal, and saving it."""
+
+from __future__ import annotations
+
+import contextlib
+import threading
+from collections.abc import Callable
+from pathlib import Path
+from typing import NamedTuple
+
+from larch.core.base.disk import Stat, disk, is_there
+from larch.core.base.words import _, many
+from larch.core.files.journal import Journal, stamp_of
+from larch.core.files.lesson_file import Picture, write_lesson
+from larch.core.files.records import NO_STAMP, Stamp, body_of, record_of
+from larch.core.model.lesson import Lesson
+from larch.services.journals import Place, is_empty, put_aside, take
+from larch.services.places import journal_for
+
+MOVING_PATIENCE = 10.0  # seconds that a save in another place waits for the new journal
+PAGE = "page"  # in a journal's folder: the id of the page that is open
+Trouble = Callable[[Exception | None], None]
+
+
+class Saved(NamedTuple):
+    """Where a lesson has been saved, and sentences about it."""
+
+    path: Path
+    notes: list[str]
+
+
+class OpenLesson:
+    """A lesson opened for work.
+
+    path: its file, or None before it has one; stamp: what that file was when it was last read or written here.
+    brought_back: edits found in the journal that the file lacks. notes: sentences to tell the person about the opening.
+    page: the id of the page that was open, "" if not known. lesson: as opened; `latest` is as it is now.
+    """
+
+    def __init__(self, lesson: Lesson, path: Path | None, place: Place) -> None:
+        self.lesson = lesson
+        self.latest = lesson
+        self.path = path
+        self.place = place
+        self.stamp: Stamp = NO_STAMP
+        self.brought_back = 0
+        self.notes: list[str] = []
+        self.page = _page_left(place.folder)
+        self._journal: Journal | None = None
+        self._next: Journal | None = None  # of the file that it is being saved as, while that is not sure yet
+        self._trouble: Trouble | None = None
+        self._order = threading.Lock()  # edits reach the journals in the order in which they are made
+
+    @property
+    def folder(self) -> Path:
+        return self.place.folder
+
+    @property
+    def journal(self) -> Journal:
+        assert self._journal is not None
+        return self._journal
+
+    def note_page(self, id: str) -> None:
+        """Remembers which page is open, for when the work is taken up again. Not worth a word if it can't be."""
+        with contextlib.suppress(OSError, UnicodeEncodeError):
+            (self.folder / PAGE).write_text(id)
+
+    def begin(self, trouble: Trouble | None = None, lesson: Lesson | None = None) -> Journal:
+        """Starts the journal from the lesson as it was opened. trouble: see `Journal`. lesson: the same as it is worked at,
+        settled."""
+        self._trouble = trouble
+        self._journal = Journal(self.folder, trouble)
+        self.latest = lesson or self.lesson
+        self._journal.start(self.lesson, self._journal_path(), self.brought_back, stamp=self.stamp)
+        return self._journal
+
+    def _journal_path(self) -> Path | None:
+        """The file that the journal names as its own: none, if another window's journal is that of the file."""
+        return self.path if self.path is not None and self.folder == journal_for(self.path) else None
+
+    def record(self, label: str, before: Lesson, after: Lesson) -> None:
+        """Takes an edit. Raises UnicodeEncodeError, and has not taken it, where a text can't be written."""
+        body = body_of(record_of(label, before, after))
+        with self._order:
+            self.latest = after
+            self.journal.take(body)
+            if self._next is not None:
+                self._next.take(body)
+
+    def save(self, lesson: Lesson, path: Path, picture: Picture | None = None) -> Saved:
+        """Writes the lesson, as it was at some moment, to a file; what was done since stays in the journal. To be called
+        off the interface's thread. Raises OSError: nothing has changed then.
+
+        Someone else's work is not written over: if the lesson's own file is not what it was, it is saved beside it.
+        """
+        notes = []
+        own = self.path is not None and path.resolve() == self.path.resolve()
+        if own and is_there(path) and self.stamp not in (NO_STAMP, stamp_of(path)):
+            path, own = _beside(path), False
+            text = _("Someone else has saved this lesson meanwhile. Yours is now {name}; both are kept.")
+            notes.append(text.format(name=path.name))
+        stamp = NO_STAMP
+
+        def before(made: Stat, part: Path) -> None:
+            nonlocal stamp
+            stamp = stamp_of(part)
+            if own:
+                self.journal.saving(stamp, behind=self.latest is not lesson)
+
+        missing = write_lesson(lesson, path, picture, before)
+        if missing:
+            notes.append(many("1 picture is nowhere to be found and is not in the file.",
+                              "{n} pictures are nowhere to be found and are not in the file.", len(missing)))  # fmt: skip
+        self.stamp = stamp
+        if own:
+            with self._order:
+                self.journal.start(lesson, self._journal_path(), 0, self._since(lesson), stamp)
+        else:
+            self._move(lesson, path, stamp)
+            self.path = path
+        return Saved(path, notes)
+
+    def _since(self, lesson: Lesson) -> list[bytes]:
+        return [body_of(record_of("", lesson, self.latest))] if self.latest is not lesson else []
+
+    def _move(self, lesson: Lesson, path: Path, stamp: Stamp) -> None:
+        """From now on the journal is that of the new file, so that opening the file finds it. The old one goes when the new
+        one has all that it has; if that can't be, the old one stays."""
+        place = _claimed(path)
+        if place is None or place.folder == self.folder:
+            return
+        new = Journal(place.folder, self._trouble)
+        with self._order:
+            new.start(lesson, path, 0, self._since(lesson), stamp)
+            self._next = new
+        kept = new.flush(MOVING_PATIENCE)
+        with self._order:
+            self._next = None
+            if kept:
+                old, self._journal = self.journal, new
+        if not kept:
+            new.close()
+            place.leave()
+            return
+        old.close()
+        left, self.place = self.place, place
+        with contextlib.suppress(OSError):
+            disk().remove_folder(left.folder)
+        left.leave()
+
+    def close(self) -> None:
+        """Ends the work. What is not in a file stays in the journal."""
+        if self._journal is not None:
+            self._journal.close()
+        self.place.leave()
+
+
+def _page_left(folder: Path) -> str:
+    """The page that was open when the work of a folder was left; "" if that is not known."""
+    try:
+        return (folder / PAGE).read_text()[:60]
+    except (OSError, UnicodeDecodeError):
+        return ""
+
+
+def _beside(path: Path) -> Path:
+    number = 2
+    while is_there(found := path.with_name(f"{path.stem} {number}{path.suffix}")):
+        number += 1
+    return found
+
+
+def _claimed(path: Path) -> Place | None:
+    """The journal that belongs to a file just written; None if another window is using it. Work that it holds, on what was
+    there before, becomes a lesson of its own."""
+    try:
+        place = take(journal_for(path))
+        return put_aside(place) if place is not None and not is_empty(place.folder) else place
+    except OSError:
+        return None

@@ -1,0 +1,1 @@
+"""Faults: failing disks, killed processes, power cuts, hostile input."""
