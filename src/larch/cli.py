@@ -26,6 +26,7 @@ WINDOW_COMMANDS = (
     "test",
     "bench",
     "screenshots",
+    "attack",
     "install-desktop",
 )
 
@@ -75,6 +76,9 @@ def parser() -> argparse.ArgumentParser:
         sub = commands.add_parser(name, help=text)
         if name == "bench":
             sub.add_argument("word", nargs="?", default="", metavar="WORD", help="only what has WORD in its name")
+    attacking = commands.add_parser("attack", help="try to make it lose, crash or hang")
+    attacking.add_argument("--minutes", type=float, default=10.0, metavar="N")
+    attacking.add_argument("--seed", type=int, metavar="N", help="another one tries other things")
     desktop = commands.add_parser("install-desktop", help="add Larch to the desktop's menu")
     desktop.add_argument("--remove", action="store_true")
     return top
@@ -388,6 +392,12 @@ def _screenshots(_asked: argparse.Namespace) -> int:
     return make_screenshots()
 
 
+def _attack(asked: argparse.Namespace) -> int:
+    from larch.attack.run import SEED, attack
+
+    return attack(max(0.0, asked.minutes), SEED if asked.seed is None else asked.seed)
+
+
 def _install_desktop(asked: argparse.Namespace) -> int:
     from larch.services.desktop import install, remove
 
@@ -407,5 +417,6 @@ HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
     "classify": _classify,
     "bench": _bench,
     "screenshots": _screenshots,
+    "attack": _attack,
     "install-desktop": _install_desktop,
 }

@@ -14,7 +14,7 @@ from larch.core.things.words.text import Text
 from larch.desk.app import work_to_open
 from larch.desk.commands.arrange import remember
 from larch.desk.dialogs.unsaved import UnsavedDialog, name_of
-from larch.desk.window import Window, page_to_open
+from larch.desk.window import Window
 from larch.services.workspace import open_new, open_unsaved, unsaved_folders
 from tests.board.test_tools import Hand
 from tests.samples import page_with
@@ -66,12 +66,12 @@ def test_the_page_that_was_open_is_open_again(own_folders: Path, qtbot) -> None:
     (folder,) = unsaved_folders()
     work = open_unsaved(folder)
     assert work is not None
-    assert page_to_open(work) == here != work.lesson.pages.ids[0]
+    assert work.page_to_open() == here != work.lesson.pages.ids[0]
     work.close()
     again = work_to_open(None, demo=False)
-    assert page_to_open(again) == here
+    assert again.page_to_open() == here
     again.page = "gone"
-    assert page_to_open(again) == again.lesson.pages.ids[0]
+    assert again.page_to_open() == again.lesson.pages.ids[0]
     again.close()
 
 

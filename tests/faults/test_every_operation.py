@@ -51,4 +51,5 @@ def test_nothing_is_lost_whichever_operation_goes_wrong(scenario) -> None:  # ty
     for number in range(1, disk.count + 1):
         for way in WAYS if ALL else [WAYS[number % len(WAYS)]]:
             lost += check(scenario, number, *way)
+    print(f"\nfaults {scenario.__name__} {disk.count * (len(WAYS) if ALL else 1)} {len(lost)}")
     assert lost == []

@@ -20,6 +20,7 @@ from larch.board.ticking import Ticking
 from larch.board.views import view_of
 from larch.board.views.measure_labels import slips_moved
 from larch.core.actions.arrange.holds import untouchable
+from larch.core.base.bounds import MANY
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
@@ -30,6 +31,7 @@ from larch.core.model.page import Page, with_groups
 from larch.core.model.thing import Thing
 from larch.core.session.session import Session
 from larch.services.clock import clock
+from larch.services.threads import run_in_pool
 
 CORNER = 15.0  # pixels round a corner in which a hand at the Board takes hold of it
 BESIDE = 64.0  # page units from something in which it may still guide a pen
@@ -54,6 +56,14 @@ class Covered(NamedTuple):
     below: int = 0
 
 
+def _outcome(action: Action, page: Page, things: Sequence[Thing], now: float) -> Edit | str:
+    """An edit, or why there is none."""
+    try:
+        return action.edit(page, things, now)
+    except ValueError as error:
+        return str(error)
+
+
 class PageStage(PageLayers):
     """Signals: selection_changed, viewed (camera, page or preview moved), dragging_changed, edit_wanted (open a
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
@@ -61,7 +71,7 @@ class PageStage(PageLayers):
     follow), over_changed (the place outside the page over which something is dragged), let_go (such a place, and the ids of
     what was let go there), sound_wanted (its name), measure_wanted (the
     id of a thing and the name of a fact, whose measure is to be typed where it stands), ticked (the ids of things that look
-    different by now)."""
+    different by now), working (what takes long, and at how many things; "" when that is over)."""
 
     selection_changed = pyqtSignal()
     edit_wanted = pyqtSignal(object)
@@ -74,6 +84,8 @@ class PageStage(PageLayers):
     let_go = pyqtSignal(str, object)
     sound_wanted = pyqtSignal(str)
     measure_wanted = pyqtSignal(str, str)
+    working = pyqtSignal(str, int)
+    _worked_out = pyqtSignal(object, object, object)
 
     def __init__(self, session: Session, page_id: str, parent: QWidget | None = None) -> None:
         super().__init__(session, page_id, parent)
@@ -88,6 +100,8 @@ class PageStage(PageLayers):
         self.place_outside: Callable[[Point], str] = lambda at: ""
         self._over = ""
         self.pointers = Pointers(self)
+        self._asked: object = None  # stands for what is being worked out
+        self._worked_out.connect(self._take_outcome)
         self._offer: Offer | None = None
         self.ticking = Ticking(self, lambda: session.lesson, lambda: self.page_id, self)
         self.ticking.sounded.connect(self.sound_wanted)
@@ -296,15 +310,33 @@ class PageStage(PageLayers):
         return place
 
     def do(self, action: Action) -> None:
-        """Runs an action on the selection, or says why it can't be done."""
-        try:
-            edit = action.edit(self.page, self.things(), clock.now())
-        except ValueError as error:
-            self.said.emit(str(error))
+        """Runs an action on the selection, or says why it can't be done. What may take long is worked out in a thread."""
+        page, things, now = self.page, self.things(), clock.now()
+        if len(things) > MANY:
+            asked = self._asked = object()
+            self.working.emit(action.label(page, things), len(things))
+            run_in_pool(lambda: self._worked_out.emit(asked, page, _outcome(action, page, things, now)))
+        else:
+            self._done(_outcome(action, page, things, now))
+
+    def stop_working(self) -> None:
+        """What is being worked out is not wanted any more."""
+        self._asked = None
+
+    def _take_outcome(self, asked: object, page: Page, outcome: Edit | str) -> None:
+        if asked is not self._asked:
             return
-        self.commit(edit)
-        if edit.said:
-            self.said.emit(edit.said)
+        self._asked = None
+        self.working.emit("", 0)
+        self._done(outcome if self.page is page else _("The page has changed meanwhile; nothing was done."))
+
+    def _done(self, outcome: Edit | str) -> None:
+        if isinstance(outcome, str):
+            self.said.emit(outcome)
+            return
+        self.commit(outcome)
+        if outcome.said:
+            self.said.emit(outcome.said)
 
     def _describe(self) -> None:
         page = self.page

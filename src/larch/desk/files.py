@@ -44,6 +44,7 @@ class Files(QObject):
         self._trouble.connect(self._disk_trouble)
         work.begin(self._trouble.emit, context.session.lesson)
         context.session.recorder = work.record
+        context.session.refused = context.say
 
     @property
     def journal(self) -> Journal:

@@ -53,12 +53,6 @@ def _is_read(_job: object) -> bool:
     return is_read()
 
 
-def page_to_open(work: OpenLesson) -> str:
-    """The page that was open when unsaved work was left; else the first."""
-    ids = work.lesson.pages.ids
-    return work.page if work.brought_back and work.page in ids else ids[0]
-
-
 class Window(Drawers):
     def __init__(self, work: OpenLesson) -> None:
         super().__init__()
@@ -75,7 +69,7 @@ class Window(Drawers):
         self.room = QWidget(self)
         self.setCentralWidget(self.room)
         self.session = Session(work.lesson, time.monotonic)
-        self.canvas = Canvas(self.session, page_to_open(work), self.room)
+        self.canvas = Canvas(self.session, work.page_to_open(), self.room)
         self.ledge = Ledge(self.room)
         self._lay = QBoxLayout(DIRECTIONS["bottom"], self.room)
         self._lay.setContentsMargins(0, 0, 0, 0)
@@ -108,6 +102,8 @@ class Window(Drawers):
         self.canvas.selection_changed.connect(self._selected)
         self.canvas.menu_wanted.connect(self._menu)
         self.canvas.said.connect(self.notice.say)
+        stop = self.canvas.stop_working
+        self.canvas.working.connect(lambda what, count: self.notice.say_working(what, count, stop))
         self.canvas.sound_wanted.connect(self._sound)
         self.canvas.link_wanted.connect(lambda link: self.following.follow(link))
         self.canvas.place_outside = lambda at: self.keeping.place_outside(at)
@@ -172,7 +168,7 @@ class Window(Drawers):
         old.close_session()
         self.session = Session(work.lesson, time.monotonic)
         self.files.setParent(None)
-        self.canvas = Canvas(self.session, page_to_open(work), self.room)
+        self.canvas = Canvas(self.session, work.page_to_open(), self.room)
         self.canvas.pointers.tool = tool
         self.canvas.at_board = self.at_board
         self.canvas.still = old.still

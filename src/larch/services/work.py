@@ -60,6 +60,11 @@ class OpenLesson:
         assert self._journal is not None
         return self._journal
 
+    def page_to_open(self) -> str:
+        """The page that was open when unsaved work was left; else the first."""
+        ids = self.lesson.pages.ids
+        return self.page if self.brought_back and self.page in ids else ids[0]
+
     def note_page(self, id: str) -> None:
         """Remembers which page is open, for when the work is taken up again. Not worth a word if it can't be."""
         with contextlib.suppress(OSError, UnicodeEncodeError):

@@ -18,6 +18,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 MOST = 400  # slips that are laid with regard to each other
+MOST_EFFORT = 400_000  # comparisons of boxes; where there is more, a page is so full that nothing could keep clear
 GAP = 3.0
 FURTHEST = 150.0  # page units by which a slip may be moved aside
 STRAY = 3.0  # page units by which a slip must have moved for its place to be painted anew
@@ -80,11 +81,14 @@ def laid_out(page: Page) -> dict[str, list[Laid]]:
     bodies = [(thing.id, view.box(thing)) for thing, view in shown]
     wanted = [(thing.id, slip) for thing, view in shown for slip in view.slips(thing, page)]
     found: dict[str, list[Laid]] = {thing.id: [] for thing, _view in shown}
+    effort = 0
     for bare in (True, False):  # the sizes of angles have the fewest places to go to, so they come first
         for count, (id, slip) in enumerate(wanted):
             if slip.bare == bare:
                 others = [box for other, box in bodies if other != id]
-                found[id] += lay([slip], taken if count <= MOST else [], others)
+                spots = len(slip.spots) + len(AROUND)
+                effort += spots * len(taken) + len(others)
+                found[id] += lay([slip], taken if count <= MOST and effort < MOST_EFFORT else [], others)
     return found
 
 

@@ -21,7 +21,42 @@ from larch.core.things.words.text import Text
 
 LONGEST = 2000
 FEWEST_ROWS, CONTENTS_HIGH = 9, 504.0  # of a page of contents
-RUNS = (".desktop", ".sh", ".exe", ".bat", ".cmd", ".appimage", ".py", ".jar", ".run", ".msi", ".lnk", ".scr")
+HARMLESS = frozenset(
+    (
+        ".pdf",
+        ".png",
+        ".jpg",
+        ".jpeg",
+        ".webp",
+        ".gif",
+        ".bmp",
+        ".tif",
+        ".tiff",
+        ".txt",
+        ".csv",
+        ".md",
+        ".odt",
+        ".ods",
+        ".odp",
+        ".odg",
+        ".docx",
+        ".xlsx",
+        ".pptx",
+        ".epub",
+        ".mp3",
+        ".ogg",
+        ".oga",
+        ".wav",
+        ".flac",
+        ".m4a",
+        ".mp4",
+        ".webm",
+        ".ogv",
+        ".mkv",
+        ".mov",
+        ".larch",
+    )
+)  # fmt: skip  (endings of what a program shows or plays, and does not run)
 BARE = re.compile(r"[\w-]+(\.[\w-]+)*\.[a-z]{2,}([/?#].*)?$", re.IGNORECASE)
 
 
@@ -38,7 +73,10 @@ def link_of(text: str) -> Link | None:
         return Link("page", text[1:])
     if text.startswith("sound:"):
         return Link("sound", text[6:]) if NAME.fullmatch(text[6:]) else None
-    parts = urlsplit(text)
+    try:
+        parts = urlsplit(text)
+    except ValueError:  # brackets that do not close, say
+        return None
     if parts.scheme in ("http", "https") and parts.netloc:
         return Link("web", text)
     if parts.scheme == "file" and not parts.netloc:
@@ -68,9 +106,18 @@ def read_link(typed: str) -> str:
     link = link_of(text)
     if link is None:
         raise ValueError(_("“{text}” is no page, web address or file.").format(text=typed.strip()[:60]))
-    if link.sort == "file" and link.to.lower().endswith(RUNS):
-        raise ValueError(_("A link does not start programs."))
+    if link.sort == "file" and Path(link.to).suffix.lower() not in HARMLESS:
+        raise ValueError(_("A link opens documents, pictures, sounds and films, and starts no programs."))
     return text
+
+
+def opened_by(link: Link) -> Path | None:
+    """The file that a link really leads to, if it is one and harmless by its real name; None for all else."""
+    try:
+        real = Path(link.to).resolve(strict=True)
+        return real if real.is_file() and real.suffix.lower() in HARMLESS else None
+    except (OSError, ValueError, RuntimeError):
+        return None
 
 
 def page_link(lesson: Lesson, number: int) -> str:

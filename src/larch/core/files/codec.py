@@ -9,6 +9,7 @@ from typing import Any
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.bounds import MOST_THINGS
 from larch.core.base.shape import Placement
 from larch.core.model.capabilities import Derives
 from larch.core.model.kinds import kind_of, kinds
@@ -43,7 +44,7 @@ def _bare(thing: Thing) -> Thing:
 
 def thing_to_json(thing: Thing) -> bytes:
     if isinstance(thing, Unknown):
-        return thing.raw
+        return thing.raw if _id_in(thing.raw) == thing.id else _with_id(thing.raw, thing.id)
     if not thing.extra:
         return msgspec.json.encode(_bare(thing))
     fields: Fields = _fields_decoder.decode(msgspec.json.encode(_bare(thing).replace(extra=())))
@@ -55,6 +56,19 @@ def thing_to_json(thing: Thing) -> bytes:
         within: Fields = _fields_decoder.decode(fields[outer]) if outer in fields else {}
         fields[outer] = Raw(msgspec.json.encode({**within, inner: Raw(raw)}))
     return msgspec.json.encode(fields)
+
+
+def _id_in(raw: bytes) -> str:
+    try:
+        found = _fields_decoder.decode(raw).get("id")
+        return msgspec.json.decode(found, type=str) if found is not None else ""
+    except msgspec.MsgspecError:
+        return ""
+
+
+def _with_id(raw: bytes, id: str) -> bytes:
+    """What is not understood, under another id: one that stood twice in a file."""
+    return msgspec.json.encode({**_fields_decoder.decode(raw), "id": id})
 
 
 def thing_from_json(data: bytes) -> Thing:
@@ -167,6 +181,8 @@ def page_later(data: bytes, id: str, losses: list[str]) -> Slot:
     """A page that is made when it is first wanted. What can be wrong with it is found out at once: raises CodecError if it
     is no page; says in `losses` which things will be left out."""
     raw, _fields = _read_page(data)
+    if len(raw.things) > MOST_THINGS or any(len(kept.things) > MOST_THINGS for kept in raw.setouts):
+        raise CodecError("too many things")
     for thing in (*raw.things, *(thing for kept in raw.setouts for thing in kept.things)):
         try:
             _tag_decoder.decode(thing)

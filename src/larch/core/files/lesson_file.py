@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.bounds import MOST_ENTRIES, MOST_MATHML, MOST_PAGES
 from larch.core.base.disk import Stat, disk, replace_file, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
@@ -33,8 +34,6 @@ MIMETYPE = "application/vnd.larch.lesson+zip"
 VERSION = 1
 LARGEST_ENTRY = 256 * 2**20  # bytes, unpacked
 LARGEST_FILE = 1024 * 2**20
-MOST_ENTRIES = 20_000
-MOST_PAGES = 5_000
 
 Picture = Callable[[Page], bytes]
 MEDIA_NAME = re.compile(MEDIUM.pattern.encode())  # in a page as it stands in its file
@@ -121,6 +120,7 @@ def _write_zip(lesson: Lesson, out: BinaryIO, picture: Picture | None, media: Se
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as archive:
         archive.writestr(_entry("mimetype", (1980, 1, 1, 0, 0, 0)), MIMETYPE, zipfile.ZIP_STORED)
         now = _moment()
+        mathml = 0
         archive.writestr(_entry("lesson.json", now), _lesson_json(lesson))
         for slot in lesson.pages.slots:
             raw = slot.raw
@@ -129,6 +129,9 @@ def _write_zip(lesson: Lesson, out: BinaryIO, picture: Picture | None, media: Se
                 continue
             page = slot.page()
             for ending, part in packed_parts(page):
+                mathml += ending.endswith(".mml")
+                if ending.endswith(".mml") and mathml > MOST_MATHML:
+                    continue
                 _add_packed(archive, f"pages/{page.id}{ending}", part, now)
             if picture is not None:
                 archive.writestr(_entry(f"pages/{page.id}.svg", now), picture(page))
@@ -284,6 +287,8 @@ def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]
     pages: list[Slot] = []
     seen: set[str] = set()
     left = LARGEST_FILE
+    if len(entry.pages) > MOST_PAGES:
+        losses.append(_("It has more than {most} pages; the others were left out.").format(most=MOST_PAGES))
     for number, listed in enumerate(entry.pages[:MOST_PAGES], 1):
         try:
             if listed.id in seen:

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
-from html.parser import HTMLParser
+import re
+from html import unescape
 
+from larch.core.base.whole_text import whole
 from larch.core.things.words.rich import LONGEST, Paragraph, Run, tidy_paragraphs, tidy_runs
 
 LONGEST_SOURCE = 2_000_000  # characters that are looked at
+MOST_TAGS = 10_000
+TAG = re.compile(r"(/?)([a-zA-Z][a-zA-Z0-9]{0,15})\b")
+STYLE = re.compile(r"""\bstyle\s*=\s*("([^"]{0,4000})"|'([^']{0,4000})')""", re.IGNORECASE)
 BLOCKS = {"p", "div", "li", "h1", "h2", "h3", "h4", "h5", "h6", "tr", "ul", "ol", "table", "blockquote", "section", "pre"}
 SILENT = {"script", "style", "head", "title", "template", "noscript"}
 STYLES: dict[str, dict[str, object]] = {
@@ -16,23 +21,51 @@ STYLES: dict[str, dict[str, object]] = {
 }  # fmt: skip
 
 
-class _Reader(HTMLParser):
+class _Reader:
+    """Goes over the source once: what looks like a tag and is none is left out, whatever it is."""
+
     def __init__(self) -> None:
-        super().__init__(convert_charrefs=True)
         self.text: list[str] = []
         self.length = 0
         self.runs: list[Run] = []
         self.paragraphs: list[Paragraph] = []
         self._open: list[tuple[str, dict[str, object]]] = []
         self._lists: list[str] = []
-        self._silent = 0
         self._here = Paragraph()
         self._begun = False
 
-    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        if tag in SILENT:
-            self._silent += 1
-        elif tag == "br":
+    def read(self, source: str) -> None:
+        at = source.find("<")
+        self._data(source if at < 0 else source[:at])
+        for _n in range(MOST_TAGS):
+            if at < 0 or self.length >= LONGEST:
+                return
+            comment = source.startswith("<!--", at)
+            end = source.find("-->", at + 4) if comment else source.find(">", at + 1)
+            if end < 0:  # it never ends
+                return
+            end = end + 2 if comment else self._tag(source, at + 1, end)
+            at = source.find("<", end + 1)
+            self._data(source[end + 1 :] if at < 0 else source[end + 1 : at])
+
+    def _tag(self, source: str, at: int, end: int) -> int:
+        """One tag; returns where it ends, with all that is within it where nothing of that is wanted."""
+        tag = TAG.match(source, at, end)
+        if tag is None:
+            return end
+        name = tag[2].lower()
+        if tag[1]:
+            self._end(name)
+        elif name in SILENT:
+            close = re.compile(f"</{name}\\b[^>]{{0,200}}>", re.IGNORECASE).search(source, end)
+            return close.end() - 1 if close is not None else len(source)
+        else:
+            style = STYLE.search(source, tag.end(), min(end, tag.end() + 20_000))
+            self._start(name, unescape(style[2] or style[3] or "") if style is not None else "")
+        return end
+
+    def _start(self, tag: str, style: str) -> None:
+        if tag == "br":
             self._say("\n")
         elif tag in BLOCKS:
             self._end_paragraph()
@@ -41,12 +74,10 @@ class _Reader(HTMLParser):
             if tag == "li":
                 self._here = Paragraph(list=self._lists[-1] if self._lists else "dots")
         if tag in STYLES or tag == "span":
-            self._open.append((tag, STYLES.get(tag, {}) | _from_style(dict(attrs).get("style") or "")))
+            self._open.append((tag, STYLES.get(tag, {}) | _from_style(style)))
             del self._open[:-200]
 
-    def handle_endtag(self, tag: str) -> None:
-        if tag in SILENT:
-            self._silent = max(0, self._silent - 1)
+    def _end(self, tag: str) -> None:
         if tag in BLOCKS:
             self._end_paragraph()
             if tag in ("ul", "ol") and self._lists:
@@ -57,9 +88,8 @@ class _Reader(HTMLParser):
                 del self._open[i]
                 break
 
-    def handle_data(self, data: str) -> None:
-        if self._silent:
-            return
+    def _data(self, source: str) -> None:
+        data = unescape(source[: 8 * LONGEST])
         words = " ".join(data.split())
         if not words:
             words = " " if data and self._begun else ""
@@ -106,8 +136,7 @@ def _from_style(style: str) -> dict[str, object]:
 def read_html(source: str) -> tuple[str, tuple[Run, ...], tuple[Paragraph, ...]]:
     """Text with its runs and paragraphs. Never fails: what can't be understood is left out."""
     reader = _Reader()
-    reader.feed(source[:LONGEST_SOURCE])
-    reader.close()
+    reader.read(whole(source[:LONGEST_SOURCE]))
     reader.paragraphs.append(reader._here)
     text = "".join(reader.text)
     kept = text.rstrip()

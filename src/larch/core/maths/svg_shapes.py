@@ -137,7 +137,11 @@ class _Reader:
         if len(self._frames) > DEEPEST:
             raise SvgError(_("It is nested too deeply."))
         outer = self._frames[-1] if self._frames else _Frame(Matrix(), 0.0, 0.0, True)
-        frame = self._enter(name, attributes, outer)
+        try:
+            frame = self._enter(name, attributes, outer)
+        except _LeftOut as error:  # of what has no size nothing is drawn
+            self.left.append(Left(attributes.get("id") or name, str(error)))
+            frame = outer._replace(drawn=False)
         self._frames.append(frame)
         make = _SHAPES.get(name)
         if frame.drawn and self.is_svg and make is not None:

@@ -65,8 +65,8 @@ class Pen(Struct, frozen=True, omit_defaults=True):
         """In words, for a screen reader and a tooltip."""
         words = [NIBS[self.nib].label() if self.nib in NIBS else self.nib, _(self.hue)]
         words += [FORMS[self.form][0]()] if self.form in FORMS and self.form != "free" else []
-        words += [DASHES[self.dash][0]()] if self.dash else []
-        words += [ENDS[self.ends][0]()] if self.ends else []
+        words += [DASHES[self.dash][0]() if self.dash in DASHES else self.dash] if self.dash else []
+        words += [ENDS[self.ends][0]() if self.ends in ENDS else self.ends] if self.ends else []
         return ", ".join(words)
 
 

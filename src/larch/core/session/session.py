@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from larch.core.base.bounds import MOST_PAGES, MOST_THINGS
 from larch.core.base.whole_text import mended, whole
+from larch.core.base.words import _
 from larch.core.figures.settle import settle_lesson
 from larch.core.model.edit import Changes, Edit, changed_pages, changes_between
 from larch.core.model.lesson import Lesson
@@ -22,6 +24,7 @@ class Session:
         self.lesson = settle_lesson(lesson)
         self.history = History(clock)
         self.recorder = recorder
+        self.refused: Callable[[str], object] | None = None  # told why an edit was not taken
         self.revision = 0
         self._observers: list[Observer] = []
 
@@ -34,12 +37,19 @@ class Session:
         return self.lesson.page(id)
 
     def commit(self, edit: Edit) -> Changes:
-        """Applies an edit. An empty one changes nothing and leaves no step."""
+        """Applies an edit. An empty one changes nothing and leaves no step; nor does one that is too much: `refused` is
+        told why."""
         if edit.is_empty():
             return Changes({}, frozenset(), False)
-        after = settle_lesson(edit.apply(self.lesson), self.lesson)
-        page = edit.after.id if isinstance(edit.after, Page) else ""
         before = self.lesson
+        after = edit.apply(before)
+        too_much = _too_much(before, after)
+        if too_much:
+            if self.refused is not None:
+                self.refused(too_much)
+            return Changes({}, frozenset(), False)
+        after = settle_lesson(after, before)
+        page = edit.after.id if isinstance(edit.after, Page) else ""
         after = self._kept(edit.label, after)
         self.history.add(Step(edit.label, before, after, page, edit.merge))
         return self._become(after)
@@ -73,6 +83,16 @@ class Session:
         for observer in list(self._observers):
             observer(changes)
         return changes
+
+
+def _too_much(before: Lesson, after: Lesson) -> str:
+    """Why a lesson would hold more than it may; "" if it wouldn't, or did before."""
+    if len(after.pages) > max(MOST_PAGES, len(before.pages)):
+        return _("A lesson can have up to {most} pages.").format(most=MOST_PAGES)
+    for was, page in changed_pages(before, after):
+        if len(page.things) > max(MOST_THINGS, len(was.things) if was is not None else 0):
+            return _("A page can hold up to {most} things.").format(most=MOST_THINGS)
+    return ""
 
 
 def _whole(before: Lesson, lesson: Lesson) -> Lesson:

@@ -13,6 +13,7 @@ from larch.core.base.hues import GOLD_TEXT, HUES, NEEDLE_SOFT, is_hex
 from larch.core.base.words import _
 from larch.core.model.fact import Fact
 from larch.desk.fields import Field
+from larch.desk.plain import Words, tip
 from larch.desk.toolbar.buttons import icon_button
 
 MIX = "mix"  # chosen in a list of colours, it opens the dialog in which one is mixed
@@ -45,7 +46,7 @@ class FactRow:
         self.card = card
         self.name = fact.name
         self.box = body = QWidget(card.parent_of_rows())
-        self.label = QLabel(fact.label, body)
+        self.label = Words(fact.label, body)
         self.label.setObjectName("soft")
         self.label.setWordWrap(True)
         self.value = Field(body)
@@ -66,7 +67,7 @@ class FactRow:
         self.lines = 2 if shown + (ARROW + 22 * bool(self.list) if self.list else 16) > room else 1
         self.told: QLabel | None = None
         if self.lines == 2 and fact.set is None and width_of(fact.text, True) > LINE - 20:
-            self.told = QLabel(fact.text, body)
+            self.told = Words(fact.text, body)
             self.told.setWordWrap(True)
             self.told.setStyleSheet("font-weight: 600; padding: 0 4px 4px 4px;")
             self.value.hide()
@@ -145,7 +146,7 @@ class FactRow:
         if not self.value.isModified() and (self.value.text() != fact.text or self.value.isUndoAvailable()):
             self.value.setText(fact.text)
             self.value.setCursorPosition(0)
-            self.value.setToolTip(fact.text if width_of(fact.text, True) > LINE - 20 else "")
+            self.value.setToolTip(tip(fact.text if width_of(fact.text, True) > LINE - 20 else ""))
         if self.eye is not None:
             self.eye.setChecked(shown)
             self.eye.setIcon(icon("eye" if shown else "eye-off", GOLD_TEXT if shown else NEEDLE_SOFT))

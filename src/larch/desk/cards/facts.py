@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
 from larch.board.ticking import at_present
@@ -21,6 +21,7 @@ from larch.core.model.page_facts import page_facts
 from larch.core.model.thing import Thing
 from larch.desk.cards.docked import Docked
 from larch.desk.cards.fact_row import FactRow
+from larch.desk.plain import Words
 from larch.desk.toolbar.buttons import HueButton, icon_button
 
 
@@ -34,10 +35,10 @@ class FactsCard(Docked):
         super().__init__(canvas)
         self.wanted = False
         self.setAccessibleName(_("facts"))
-        self._title = QLabel(self)
+        self._title = Words(self)
         self._title.setWordWrap(True)
         self._title.setStyleSheet("font-size: 18px; font-weight: 600;")
-        self._sort, self._said, self._trouble = (QLabel(self) for _k in range(3))
+        self._sort, self._said, self._trouble = (Words(self) for _k in range(3))
         for label in (self._sort, self._said, self._trouble):
             label.setWordWrap(True)
             label.setTextFormat(Qt.TextFormat.PlainText)
@@ -183,7 +184,7 @@ class FactsCard(Docked):
             again.focus()
 
     def _head(self, column: QVBoxLayout, part: str) -> None:
-        head = QLabel(_(PARTS[part]), self._body)
+        head = Words(_(PARTS[part]), self._body)
         head.setObjectName("head")
         column.addWidget(head)
 

@@ -8,7 +8,6 @@ from PyQt6.QtGui import QColor, QDropEvent, QPainter, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
-    QLabel,
     QListWidget,
     QListWidgetItem,
     QVBoxLayout,
@@ -30,6 +29,7 @@ from larch.core.model.thing import Thing
 from larch.desk.cards.docked import Docked
 from larch.desk.context import Context
 from larch.desk.fields import Field
+from larch.desk.plain import Words, tip
 from larch.desk.toolbar.buttons import icon_button
 
 WIDTH = 340
@@ -85,7 +85,7 @@ class LayersCard(Docked):
         self._shown: tuple[Thing, ...] = ()
         self._things: list[Thing] = []
         self.ids: list[str] = []
-        self.title = QLabel(_("Layers"), self)
+        self.title = Words(_("Layers"), self)
         self.title.setStyleSheet("font-size: 18px; font-weight: 600;")
         close = icon_button("x", _("close the layers"), self)
         close.clicked.connect(self.hide)
@@ -252,7 +252,7 @@ class Row(QWidget):
         self.name.setReadOnly(True)
         self.name.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         held = said(thing)
-        self.setToolTip(f"{thing.label(page)}, {held}" if held else thing.label(page))
+        self.setToolTip(tip(f"{thing.label(page)}, {held}" if held else thing.label(page)))
         eye = icon_button("eye-off" if thing.hidden else "eye", _("show") if thing.hidden else _("hide"), self, 36)
         eye.clicked.connect(lambda: card.switch(thing.id, "hidden"))
         lock = icon_button("lock" if thing.locked else "lock-open", _("unlock") if thing.locked else _("lock"), self, 36)

@@ -8,10 +8,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QRect, Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QWidget
 
 from larch.board.timers import timer
 from larch.core.base.words import _
+from larch.desk.plain import Words
 
 
 class Notice(QFrame):
@@ -28,7 +29,7 @@ class Notice(QFrame):
         self._bar = bar
         self._places = places
         self.setObjectName("notice")
-        self._text = QLabel(self)
+        self._text = Words(self)
         self._text.setWordWrap(True)
         self._text.setTextFormat(Qt.TextFormat.PlainText)
         self._button = QPushButton(_("fine"), self)
@@ -41,6 +42,7 @@ class Notice(QFrame):
         self._run: Callable[[], object] | None = None
         self._button.clicked.connect(self._pressed)
         self._standing = ""
+        self._work = ""
         self._timer = timer(self, self._pass, once=True)
         self.hide()
 
@@ -61,6 +63,14 @@ class Notice(QFrame):
             self._timer.stop()
         else:
             self._timer.start(self.SECONDS * 1000)
+
+    def say_working(self, label: str, count: int, stop: Callable[[], object]) -> None:
+        """Something takes long and can be stopped; "" when it is over."""
+        if label:
+            self._work = _("{what}: {n} things…").format(what=label, n=count)
+            self.say(self._work, _("stop"), stop, stay=True)
+        elif self._text.text() == self._work:
+            self._pass()
 
     def insist(self, sentence: str) -> None:
         """A sentence that comes again after every other one, until it is taken back with ""."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout
 
 from larch.board.canvas import Canvas
 from larch.board.timers import timer
@@ -12,6 +12,7 @@ from larch.core.base.words import _
 from larch.core.figures.steps import Step, steps
 from larch.desk.cards.docked import Docked
 from larch.desk.context import Context
+from larch.desk.plain import Words
 from larch.desk.toolbar.buttons import icon_button
 
 PACE = 1100  # ms from one step to the next
@@ -28,7 +29,7 @@ class StepsCard(Docked):
         self.setAccessibleName(_("steps of the construction"))
         self.steps: list[Step] = []
         self.done = 0  # steps that are shown
-        title = QLabel(_("Steps"), self)
+        title = Words(_("Steps"), self)
         title.setStyleSheet("font-size: 18px; font-weight: 600;")
         close = icon_button("x", _("close the steps"), self)
         close.clicked.connect(self.finish)

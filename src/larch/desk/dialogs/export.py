@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QLabel, QSpinBox, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
 
 from larch.board.export import FORMATS, WIDEST
 from larch.board.paint import outside
 from larch.core.base.words import _, many
 from larch.core.model.page import Page
+from larch.desk.plain import Words
 
 
 class ExportDialog(QDialog):
@@ -50,12 +51,12 @@ class ExportDialog(QDialog):
             (_("size"), self._width),
             (_("letters"), self._fonts),
         ):
-            named = QLabel(words, self)
+            named = Words(words, self)
             named.setMinimumHeight(field.sizeHint().height())
             form.addRow(named, field)
         self._format.currentIndexChanged.connect(lambda _i: self._ask_what_matters())
         self._ask_what_matters()
-        self._beyond = QLabel(self)
+        self._beyond = Words(self)
         self._beyond.setWordWrap(True)
         self._grow = QCheckBox(_("make those sheets larger, so that nothing is cut off"), self)
         self._grow.setChecked(True)

@@ -12,7 +12,6 @@ from PyQt6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
     QHBoxLayout,
-    QLabel,
     QListWidget,
     QPlainTextEdit,
     QTextBrowser,
@@ -29,6 +28,7 @@ from larch.core.model.page import Page
 from larch.desk.drawings import licence
 from larch.desk.fields import Field
 from larch.desk.jobs import in_background
+from larch.desk.plain import Words
 from larch.desk.search import ranked
 from larch.desk.topics import KEYS_ON_THE_PAGE, TOPICS, Topic
 
@@ -97,7 +97,7 @@ class HelpDialog(QDialog):
         self.list.setObjectName("topics")
         self.list.setFixedWidth(300)
         self.list.currentRowChanged.connect(self._show)
-        self.picture = QLabel(self)
+        self.picture = Words(self)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.text = QTextBrowser(self)
         self.text.setAccessibleName(_("How things work"))
@@ -170,7 +170,7 @@ def show_log(context: Context) -> None:
     text.setReadOnly(True)
     text.setAccessibleName(_("Log"))
     text.moveCursor(QTextCursor.MoveOperation.End)
-    where = QLabel(str(log_file()), dialog)
+    where = Words(str(log_file()), dialog)
     where.setTextFormat(Qt.TextFormat.PlainText)
     where.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
     buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close, dialog)

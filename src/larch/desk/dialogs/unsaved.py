@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from PyQt6.QtCore import QDateTime, QLocale, QSize, Qt
 from PyQt6.QtGui import QIcon, QImage, QPixmap
-from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QListWidget, QListWidgetItem, QVBoxLayout
+from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QListWidget, QListWidgetItem, QVBoxLayout
 
 from larch.board.paint import page_image
 from larch.core.base.words import _, many
@@ -15,6 +15,7 @@ from larch.core.files.journal import recover
 from larch.core.model.capabilities import HasWords
 from larch.core.model.lesson import Lesson
 from larch.desk.jobs import Job, in_background
+from larch.desk.plain import Words
 from larch.services.workspace import last_worked_at, unsaved_folders
 
 if TYPE_CHECKING:
@@ -63,7 +64,7 @@ class UnsavedDialog(QDialog):
         self.context = context
         self.setWindowTitle(_("Lessons without a file"))
         self.resize(880, 540)
-        self._told = QLabel(_("Looking…"), self)
+        self._told = Words(_("Looking…"), self)
         self._told.setWordWrap(True)
         self.list = QListWidget(self)
         self.list.setAccessibleName(_("lessons without a file"))

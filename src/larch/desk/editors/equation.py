@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QObject, QPointF, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QFrame, QLabel, QVBoxLayout
+from PyQt6.QtWidgets import QFrame, QVBoxLayout
 
 from larch.board.gestures.base import nothing
 from larch.board.views import view_of
@@ -16,6 +16,7 @@ from larch.core.maths.graph import readable
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import LONGEST, Equation
 from larch.desk.fields import Field
+from larch.desk.plain import Words
 from larch.desk.style import lift
 
 if TYPE_CHECKING:
@@ -38,7 +39,7 @@ class EquationEditor(QFrame):
         self.field.setPlaceholderText(_("y = 2x + 1"))
         self.field.setStyleSheet("font-size: 22px; font-family: Andika;")
         self.field.setMinimumWidth(340)
-        self.says = QLabel(self)
+        self.says = Words(self)
         self.says.setWordWrap(True)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(10, 10, 10, 8)

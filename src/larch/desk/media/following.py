@@ -5,17 +5,28 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QUrl
+from PyQt6.QtCore import QMimeDatabase, QUrl
 from PyQt6.QtGui import QDesktopServices
 
-from larch.core.actions.links import RUNS, link_of, linked, page_link, read_link, said
+from larch.core.actions.links import HARMLESS, Link, link_of, linked, opened_by, page_link, read_link, said
 from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
 
 if TYPE_CHECKING:
     from larch.desk.context import Context
 
+PROGRAMS = ("application/x-executable", "application/x-sharedlib", "application/x-shellscript", "application/x-desktop",
+            "application/x-ms-dos-executable", "text/html", "application/x-perl", "text/x-python")  # fmt: skip
 SOUNDS = {".ogg": "ogg", ".oga": "ogg", ".mp3": "mp3", ".wav": "wav"}
+
+
+def _is_harmless(link: Link) -> bool:
+    """By its real name and by what is in it: a program that is called a picture is none."""
+    real = opened_by(link)
+    if real is None:
+        return False
+    sort = QMimeDatabase().mimeTypeForFile(str(real), QMimeDatabase.MatchMode.MatchContent)
+    return not any(sort.inherits(name) for name in PROGRAMS) and real.suffix.lower() in HARMLESS
 
 
 class Following:
@@ -36,7 +47,7 @@ class Following:
                 self.context.show_page(link.to)
         elif link.sort == "sound":
             self._play(link.to)
-        elif link.sort == "file" and (not Path(link.to).exists() or link.to.lower().endswith(RUNS)):
+        elif link.sort == "file" and not _is_harmless(link):
             self.context.say(_("There is no file {name} that could be shown.").format(name=Path(link.to).name))
         else:
             self._ask(text)
@@ -49,7 +60,12 @@ class Following:
 
     @staticmethod
     def open_outside(text: str) -> None:
-        QDesktopServices.openUrl(QUrl(text))
+        """Looks again: what a link leads to may have changed since it was asked for."""
+        link = link_of(text)
+        if link is not None and link.sort == "web":
+            QDesktopServices.openUrl(QUrl(text))
+        elif link is not None and link.sort == "file" and _is_harmless(link):
+            QDesktopServices.openUrl(QUrl.fromLocalFile(str(opened_by(link))))
 
     def _play(self, name: str) -> None:
         data = store.data(name)

@@ -8,7 +8,6 @@ from PyQt6.QtWidgets import (
     QAbstractItemView,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QListWidget,
     QListWidgetItem,
     QPushButton,
@@ -27,6 +26,7 @@ from larch.core.model.page import Page
 from larch.core.session.session import Session
 from larch.desk.jobs import Job, in_background
 from larch.desk.overview.page_edits import page_edit
+from larch.desk.plain import Words
 from larch.desk.theme import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 from larch.desk.toolbar.buttons import icon_button
 
@@ -135,7 +135,7 @@ class Spread(QFrame):
 
     def _head(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        title = QLabel(_("All pages"), self)
+        title = Words(_("All pages"), self)
         title.setStyleSheet("font-size: 22px; font-weight: 600;")
         row.addWidget(title)
         row.addStretch(1)

@@ -11,7 +11,6 @@ from PyQt6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QMenu,
     QPushButton,
@@ -32,6 +31,7 @@ from larch.core.model.kinds import shelf_items
 from larch.core.model.thing import ShelfItem
 from larch.desk.fields import ENTER, Field
 from larch.desk.jobs import in_background
+from larch.desk.plain import Words, tip
 from larch.desk.search import ranked_apart
 from larch.desk.shelf import kept
 from larch.desk.theme import FOCUS, HAIRLINE, NEEDLE, PAPER
@@ -76,7 +76,7 @@ class Card(QAbstractButton):
         self._dragging = False
         self.setFixedSize(*CARD)
         self.setAccessibleName(item.label)
-        self.setToolTip(_("tap or drag to put out: {name}").format(name=item.label))
+        self.setToolTip(tip(_("tap or drag to put out: {name}").format(name=item.label)))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -260,7 +260,7 @@ class Shelf(QFrame):
         self._add_cards()
         if not found:
             words = _("Nothing on the shelf is called “{query}”.").format(query=query.strip()[:40])
-            layout.addWidget(QLabel(words if query.strip() else EMPTY.get(self.tray, lambda: "")()))
+            layout.addWidget(Words(words if query.strip() else EMPTY.get(self.tray, lambda: "")()))
         layout.addStretch(1)
         self._area.setWidget(row)
         self._scrolled()

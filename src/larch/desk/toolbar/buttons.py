@@ -15,6 +15,7 @@ from larch.board.look import PAPER as PAGE
 from larch.board.look import colour, icon, interface_font
 from larch.core.base.words import _
 from larch.core.model.nibs import Pen
+from larch.desk.plain import tip
 from larch.desk.theme import FOCUS, GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, worn
 
 if TYPE_CHECKING:
@@ -30,7 +31,7 @@ def icon_button(name: str, label: str, parent: QWidget | None = None, size: int 
     button.setIcon(icon(name))
     button.setIconSize(QSize(pixels, pixels))
     button.setFixedSize(size, size)
-    button.setToolTip(label)
+    button.setToolTip(tip(label))
     button.setAccessibleName(label)
     return button
 
@@ -117,7 +118,7 @@ class HueButton(QAbstractButton):
         self.hue = hue
         self.setCheckable(True)
         self.setFixedSize(size, size)
-        self.setToolTip(_(hue))
+        self.setToolTip(tip(_(hue)))
         self.setAccessibleName(_("colour: {hue}").format(hue=_(hue)))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -147,7 +148,7 @@ class _Picture(QAbstractButton):
         super().__init__(parent)
         self.setCheckable(True)
         self.setFixedSize(wide, CHIP)
-        self.setToolTip(label)
+        self.setToolTip(tip(label))
         self.setAccessibleName(label)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:

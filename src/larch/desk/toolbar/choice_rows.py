@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PyQt6.QtWidgets import QCheckBox, QLabel, QPushButton
+from PyQt6.QtWidgets import QCheckBox, QPushButton
 
 from larch.board.look import icon
 from larch.board.tools.base import Tool
@@ -24,6 +24,7 @@ from larch.core.model.fact import MINUS
 from larch.core.model.nibs import DASHES, ENDS, FORMS, NIBS, Pen
 from larch.core.things.ink.mark import MARKS
 from larch.core.things.words.rich import DISTANCES, TITLE
+from larch.desk.plain import Words
 from larch.desk.toolbar.buttons import GapButton, MarkButton, PenChip, WidthButton
 from larch.desk.toolbar.choices import Choices
 from larch.desk.toolbar.rule_button import WIDE, RuleButton
@@ -74,7 +75,7 @@ def _construct(card: Choices, tool: ConstructTool) -> None:
             card.row()
         card.one_of(RuleButton(name, words, card), name == tool.mode, partial(choose, name))
     card.row()
-    head = QLabel(tool.title(), card)
+    head = Words(tool.title(), card)
     head.setFixedWidth(200)
     head.setStyleSheet("font-weight: 600;")
     card.add(head)

@@ -6,13 +6,14 @@ from collections.abc import Callable, Iterable
 from functools import partial
 
 from PyQt6.QtCore import QPoint, Qt, pyqtSignal
-from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from larch.board.look import icon
 from larch.board.timers import retire
 from larch.board.tools.base import Tool
 from larch.core.base.hues import HUES
 from larch.core.base.words import _
+from larch.desk.plain import Words
 from larch.desk.style import lift
 from larch.desk.toolbar.buttons import HueButton, icon_button
 
@@ -88,7 +89,7 @@ class Choices(QFrame):
         button.show()  # a child that comes while the card is seen counts for its size only when shown
 
     def words(self, text: str) -> None:
-        label = QLabel(text, self)
+        label = Words(text, self)
         label.setObjectName("soft")
         self._row.addWidget(label)
         label.show()

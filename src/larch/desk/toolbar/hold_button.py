@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QAbstractButton, QWidget
 
 from larch.board.look import icon
 from larch.board.timers import timer
+from larch.desk.plain import tip
 from larch.desk.theme import FOCUS, GOLD, SOFT
 
 HELD = 0.9  # seconds
@@ -25,7 +26,7 @@ class HoldButton(QAbstractButton):
     def __init__(self, picture: str, label: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.picture = picture
-        self.setToolTip(label)
+        self.setToolTip(tip(label))
         self.setAccessibleName(label)
         self.setFixedSize(44, 44)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)

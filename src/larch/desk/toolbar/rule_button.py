@@ -13,6 +13,7 @@ from larch.core.base.hues import GOLD_TEXT
 from larch.core.base.shape import Point
 from larch.core.figures.rules import RULES, made_by
 from larch.core.maths.plane.forms import Angle, Circle, Form, Line, NotThere, Path, Spot, outline, span_of
+from larch.desk.plain import tip
 from larch.desk.theme import FOCUS, GOLD, HAIRLINE, NEEDLE, PAPER, SOFT
 
 SIDE = 100.0  # of the square in which the examples are drawn
@@ -64,7 +65,7 @@ class RuleButton(QAbstractButton):
         self.setFixedSize(WIDE, WIDTH)
         self.setCheckable(True)
         self.setAccessibleName(label)
-        self.setToolTip(label)
+        self.setToolTip(tip(label))
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
 
     def sizeHint(self) -> QSize:

@@ -21,6 +21,7 @@ from larch.board.tools.stamp import MarkTool
 from larch.core.base.hues import PAPER
 from larch.core.base.words import _
 from larch.core.model.page import PUPILS
+from larch.desk.plain import tip
 from larch.desk.theme import STONE
 from larch.desk.toolbar.buttons import ToolButton, icon_button
 from larch.desk.toolbar.hold_button import HoldButton
@@ -60,7 +61,7 @@ class Ledge(QWidget):
         for tool in self.tools:
             button = self.buttons[tool.name]
             self._group.addButton(button)
-            button.setToolTip(f"{tool.label()} ({tool.shortcut})")
+            button.setToolTip(tip(f"{tool.label()} ({tool.shortcut})"))
             button.pressed.connect(lambda tool=tool: self._pressed(tool))
         self.current = self.tools[0]
         self.buttons[self.current.name].setChecked(True)
@@ -279,7 +280,7 @@ class Ledge(QWidget):
         last = number == count
         self.onwards.setIcon(icon("plus" if last else "chevron-right"))
         label = _("new page") if last else _("next page")
-        self.onwards.setToolTip(label)
+        self.onwards.setToolTip(tip(label))
         self.onwards.setAccessibleName(label)
 
     def leave(self, allowed: Sequence[str]) -> None:

@@ -239,7 +239,10 @@ def _float_call(function: str, a: list[float]) -> float:
         if x < 0 or not x.is_integer():
             raise Undefined(_("Only whole numbers from 0 on have a factorial."))
         return math.gamma(x + 1)
-    return float(_FLOAT[function](*a))
+    try:
+        return float(_FLOAT[function](*a))
+    except ValueError as error:  # of an infinity, say
+        raise Undefined(_("The numbers are too large to be worked out.")) from error
 
 
 def _float_root(x: float, degree: float) -> float:
@@ -247,6 +250,8 @@ def _float_root(x: float, degree: float) -> float:
         raise Undefined(_("There is no zeroth root."))
     if x < 0 and degree % 2 != 1:
         raise Undefined(_("An even root of a negative number is not a real number."))
+    if x == 0 and degree < 0:
+        raise Undefined(_("Zero can't be raised to zero or to a negative power."))
     return float(math.copysign(abs(x) ** (1 / degree), x))
 
 

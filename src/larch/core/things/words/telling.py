@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping
-from functools import lru_cache
+from collections.abc import Callable, Mapping, Sequence
 
+from larch.core.base.bounds import MOST_TOLD
 from larch.core.base.memo import remember
 from larch.core.figures.figure import Figure
 from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
@@ -20,14 +20,16 @@ from larch.core.model.page import Page
 from larch.core.model.scale import length_fact
 
 BRACES = re.compile(r"\{([^{}\n]{0,120})\}")
+WORD = re.compile(r"[\w.]")
 UNKNOWN = "?"
 SPARE = "ghjklmnopqrstuvwz"  # names that stand for facts while an expression is read
 MOST_POINTS = 60  # points of which every two have a distance that can be named
 
 
 def answers(page: Page, text: str) -> tuple[str, ...]:
-    """What stands at present for each pair of braces."""
-    return tuple(answer(page, text, found) for found in BRACES.finditer(text))
+    """What stands at present for each pair of braces; for those after so many, that it isn't known."""
+    found = list(BRACES.finditer(text))
+    return tuple(answer(page, text, one) if k < MOST_TOLD else UNKNOWN for k, one in enumerate(found))
 
 
 def answer(page: Page, text: str, found: re.Match[str]) -> str:
@@ -73,8 +75,8 @@ def value_of(page: Page, expression: str) -> float | None:
     facts = known(page)
     names: dict[str, float] = {}
 
-    def stand_in(found: re.Match[str]) -> str:
-        fact = facts[found[0]]
+    def stand_in(name: str) -> str:
+        fact = facts[name]
         value = fact.value
         if not isinstance(value, int | float) or isinstance(value, bool) or len(names) >= len(SPARE):
             return "?"
@@ -82,8 +84,7 @@ def value_of(page: Page, expression: str) -> float | None:
         names[letter] = float(value)
         return f"({letter})"
 
-    pattern = _pattern(tuple(facts))
-    readable = pattern.sub(stand_in, expression) if facts else expression
+    readable = _with_facts(expression, facts, _lengths(page), stand_in)
     readable = readable.replace("°", "").replace(",", ".")
     for sign, number in (("½", "(1/2)"), ("⅓", "(1/3)"), ("¼", "(1/4)"), ("¾", "(3/4)"), ("⅔", "(2/3)")):
         readable = readable.replace(sign, number)
@@ -94,11 +95,24 @@ def value_of(page: Page, expression: str) -> float | None:
     return float(value) if isinstance(value, int | float) and math.isfinite(value) else None
 
 
-@lru_cache(64)
-def _pattern(names: tuple[str, ...]) -> re.Pattern[str]:
-    """Any of the names, the longest first, not within a longer word."""
-    listed = sorted(names, key=len, reverse=True)
-    return re.compile(r"(?<![\w.])(?:" + "|".join(map(re.escape, listed)) + r")(?![\w.])") if listed else re.compile(r"(?!)")
+def _with_facts(text: str, facts: Mapping[str, Fact], lengths: Sequence[int], stand_in: Callable[[str], str]) -> str:
+    """The text with each name of a fact replaced: the longest that fits, not within a longer word."""
+    made: list[str] = []
+    at = 0
+    while at < len(text):
+        name = ""
+        if at == 0 or not WORD.match(text[at - 1]):
+            fitting = (text[at : at + size] for size in lengths if at + size <= len(text))
+            name = next((one for one in fitting if one in facts and not WORD.match(text, at + len(one))), "")
+        made.append(stand_in(name) if name else text[at])
+        at += max(1, len(name))
+    return "".join(made)
+
+
+@remember
+def _lengths(page: Page) -> tuple[int, ...]:
+    """Of the names of facts, the longest first."""
+    return tuple(sorted({len(name) for name in known(page)}, reverse=True))
 
 
 @remember

@@ -1,0 +1,73 @@
+"""One monkey in a process of its own, which says how it went."""
+
+from __future__ import annotations
+
+import faulthandler
+import json
+import os
+import subprocess
+import sys
+import tempfile
+from typing import NamedTuple
+
+PATIENCE = 60.0  # seconds in which nothing has moved: it hangs
+
+
+class Went(NamedTuple):
+    """steps; trouble: what was raised, or "crash" or "hang" with where, "" if nothing; grown: memory at the end to that
+    after a quarter of the steps."""
+
+    steps: int
+    trouble: str = ""
+    grown: float = 1.0
+
+
+def _memory() -> float:
+    with open("/proc/self/statm") as file:
+        return float(file.read().split()[1])
+
+
+def work(seed: int, steps: int) -> None:
+    faulthandler.enable()
+    from larch.attack.monkey import Monkey, Stumble
+    from larch.desk.app import application, work_to_open
+    from larch.desk.window import Window
+
+    app = application()
+    window = Window(work_to_open(None, demo=True))
+    window.canvas.still = True
+    window.show()
+    app.processEvents()
+    app.processEvents()
+    monkey = Monkey(window, seed)
+    done, early, trouble = 0, 0.0, ""
+    while done < steps and not trouble:
+        faulthandler.dump_traceback_later(PATIENCE, exit=True)
+        part = min(100, steps - done)
+        try:
+            monkey.run(part)
+        except Stumble as error:
+            trouble = str(error)
+        done += part
+        if not early and done >= steps / 4:
+            early = _memory()
+        app.processEvents()
+    print(json.dumps([len(monkey.steps), trouble, _memory() / early if early else 1.0]), flush=True)
+    os._exit(0)
+
+
+def run(seed: int, steps: int) -> Went:
+    with tempfile.TemporaryDirectory() as folder:
+        names = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
+        environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **dict.fromkeys(names, folder)}
+        command = [sys.executable, "-m", "larch.attack.monkeys", str(seed), str(steps)]
+        done = subprocess.run(command, capture_output=True, text=True, env=environment)
+    try:
+        return Went(*json.loads(done.stdout.strip().splitlines()[-1]))
+    except (IndexError, ValueError):
+        what = "hang" if "Timeout (" in done.stderr else "crash"
+        return Went(0, f"{what}\n{done.stderr[-3000:]}")
+
+
+if __name__ == "__main__":
+    work(int(sys.argv[1]), int(sys.argv[2]))
