@@ -157,12 +157,26 @@ def on(memory: MemoryDisk) -> Iterator[None]:
     """Larch as one process on such a disk, impatient."""
     patience = (journals.RETRY_SECONDS, journals.SAVING_PATIENCE, works.MOVING_PATIENCE)
     journals.RETRY_SECONDS, journals.SAVING_PATIENCE, works.MOVING_PATIENCE = 0.002, 0.05, 0.1
+    begun: list[journals.Journal] = []
+
+    class Watched(journals.Journal):
+        def __init__(self, folder: Path, trouble: works.Trouble | None = None) -> None:
+            super().__init__(folder, trouble)
+            begun.append(self)
+
+    works.Journal = Watched  # type: ignore[misc]
     before = store.__dict__.copy()
     store.__dict__.update(Media(media_folder(), store._other).__dict__)
     try:
         with another(memory):
             yield
+            memory.dead = True
+            for one in begun:  # a thread that went on would meet the next disk
+                one._stopping.set()
+                one._queue.put(None)
+                one._thread.join()
     finally:
+        works.Journal = journals.Journal  # type: ignore[misc]
         store.__dict__.clear()
         store.__dict__.update(before)
         journals.RETRY_SECONDS, journals.SAVING_PATIENCE, works.MOVING_PATIENCE = patience
@@ -173,7 +187,6 @@ def run(scenario: Callable[[Person], None], memory: MemoryDisk) -> Person:
     person = Person()
     with on(memory), contextlib.suppress(Killed, OSError, LessonFileError):
         scenario(person)
-    memory.dead = True  # whatever threads are left
     return person
 
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter, QPen, QPolygonF
 
 from larch.board.camera import Camera
 from larch.board.free_place import freest
@@ -25,6 +25,7 @@ ROOMY = 96.0  # pixels along the shorter side
 APART = 14.0  # between a selection and its frame
 STEM = 30.0
 BADGE = 18.0  # page units that a measure on a side reaches beyond a thing: neither frame nor marks lie on it
+TOTAL = 24  # pixels: the size of a total
 MOST_LOOKED_AT = 200  # things that a total is to leave free
 CORNERS = ("size-tl", "size-tr", "size-br", "size-bl")
 
@@ -98,8 +99,6 @@ def paint_selection(
 ) -> None:
     if not things:
         return
-    from larch.core.actions.arrange.arrange import total
-
     painter.setBrush(Qt.BrushStyle.NoBrush)
     for thing in things:
         _outline(painter, thing, camera)
@@ -112,9 +111,11 @@ def paint_selection(
         painter.drawEllipse(QPointF(*place), 9, 9)
         if name.startswith("grow"):
             _plus(painter, QPointF(*place))
-    worth = total(things)
-    if worth is not None:
-        _total(painter, number_text(worth, 0), box, _seen(page, things, camera))
+    device = painter.device()
+    room = Box(4, 4, device.width() - 4, device.height() - 4) if device is not None else box.grown(200)
+    counted = total_place(page, things, camera, room)
+    if counted is not None:
+        _total(painter, *counted)
 
 
 def _seen(page: Page, things: Sequence[Thing], camera: Camera) -> list[tuple[Box, float]]:
@@ -167,11 +168,15 @@ def _frame_handle(painter: QPainter, name: str, at: QPointF, box: Box) -> None:
         painter.drawRoundedRect(QRectF(at.x() - 16, at.y() - 6, 32, 12), 6, 6)
 
 
-def _total(painter: QPainter, text: str, box: Box, taken: Sequence[tuple[Box, float]]) -> None:
-    """Beside what it counts, where least lies."""
-    font = interface_font(24, bold=True)
-    painter.setFont(font)
-    wide, high = painter.fontMetrics().horizontalAdvance(text) + 28, 38
+def total_place(page: Page, things: Sequence[Thing], camera: Camera, room: Box) -> tuple[str, Box] | None:
+    """What the selected things come to together, and where that is shown: beside what it counts, where least lies."""
+    from larch.core.actions.arrange.arrange import total
+
+    worth = total(things)
+    if worth is None:
+        return None
+    text, box = number_text(worth, 0), frame(things, camera)
+    wide, high = QFontMetrics(interface_font(TOTAL, bold=True)).horizontalAdvance(text) + 28, 38
     middle = box.centre[1] - high / 2
     corners = [
         (box.x1 + 12, middle), (box.x0 - 12 - wide, middle), (box.x1 + 12, box.y1 - high),
@@ -179,11 +184,13 @@ def _total(painter: QPainter, text: str, box: Box, taken: Sequence[tuple[Box, fl
         (box.x0, box.y0 - high - 12), (box.centre[0] - wide / 2, box.y0 - high - 12), (box.x1 + 12, box.y1 + 12),
         (box.x0 - 12 - wide, box.y1 + 12), (box.x1 + 60, middle),
     ]  # fmt: skip
-    device = painter.device()
-    room = Box(4, 4, device.width() - 4, device.height() - 4) if device is not None else box.grown(200)
-    place = freest([Box(x, y, x + wide, y + high) for x, y in corners], taken, room)
-    at = place if place is not None else Box(box.x1 + 12, middle, 0, 0)
-    rect = QRectF(at.x0, at.y0, wide, high)
+    place = freest([Box(x, y, x + wide, y + high) for x, y in corners], _seen(page, things, camera), room)
+    return text, place if place is not None else Box(box.x1 + 12, middle, box.x1 + 12 + wide, middle + high)
+
+
+def _total(painter: QPainter, text: str, at: Box) -> None:
+    rect = QRectF(at.x0, at.y0, at.width, at.height)
+    painter.setFont(interface_font(TOTAL, bold=True))
     painter.setPen(QPen(NEEDLE, 1.5))
     painter.setBrush(PAPER)
     painter.drawRoundedRect(rect, 6, 6)

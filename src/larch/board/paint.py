@@ -13,6 +13,7 @@ from larch.board.look import PAPER
 from larch.board.papers import paint_paper
 from larch.board.views import view_of
 from larch.core.base.shape import Box, union
+from larch.core.model.capabilities import HasMedia
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -30,8 +31,16 @@ def painting(device: QPaintDevice) -> Iterator[QPainter]:
         painter.end()
 
 
+class Care:
+    """on: pictures, and what takes much to paint, are left out: Larch ended when they were last to be painted."""
+
+    on = False
+
+
 def can_paint(thing: Thing) -> bool:
-    """False while the view still waits for NumPy."""
+    """False while the view still waits for NumPy, or while care is taken."""
+    if Care.on and (isinstance(thing, HasMedia) or view_of(thing).waits(thing)):
+        return False
     return "numpy.linalg" in sys.modules or not view_of(thing).waits(thing)
 
 

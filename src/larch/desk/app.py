@@ -114,9 +114,10 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     app = application()
     try:
         work = work_to_open(path, demo)
-    except (LessonFileError, OSError) as error:
+    except (LessonFileError, OSError) as error:  # a bad lesson never keeps the program from starting
         print(f"larch: {error}", file=sys.stderr)
-        return 2
+        work = open_new(blank_lesson(fresh_seed()))
+        work.notes.insert(0, str(error))
     window = Window(work)
     window.open_on_screen()
     in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))

@@ -10,7 +10,8 @@ from typing import TYPE_CHECKING, Any
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
 
-from larch.board.paint import page_svg
+from larch.board.paint import Care, page_svg
+from larch.board.timers import timer
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.files.journal import Journal
@@ -61,6 +62,28 @@ class Files(QObject):
         if self.work.path is None:
             return lesson is not self.started or self.work.brought_back > 0
         return lesson is not self.saved
+
+    def watch_first_paint(self) -> None:
+        """Until all is painted, the journal's folder says that it isn't; the next start is careful if it never was."""
+        work = self.work
+        if work.careful:
+            Care.on = True
+            text = _("Larch ended while this was being shown. Pictures and graphs are left out for now.")
+            self.context.say(" ".join([*work.notes, text]), _("show them"), self._show_all, stay=True)
+        else:
+            Care.on = False
+        self._painted = timer(self, self._look_whether_painted, every=250)
+        self._painted.start()
+
+    def _look_whether_painted(self) -> None:
+        if self.context.canvas.surface.sharp:
+            self._painted.stop()
+            self.work.shown()
+
+    def _show_all(self) -> None:
+        Care.on = False
+        self.context.canvas.surface.invalidate_all()
+        self.context.canvas.update()
 
     def note_page(self, id: str) -> None:
         """The page that is open is open again when the work is taken up after a crash."""

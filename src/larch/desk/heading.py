@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
-from PyQt6.QtWidgets import QLabel, QWidget
+from PyQt6.QtWidgets import QWidget
+
+from larch.desk.plain import Words
 
 
-class Heading(QLabel):
+class Heading(Words):
     """Its mark (there are changes that are not saved) stays, however short the title has to be."""
 
     def __init__(self, parent: QWidget) -> None:

@@ -183,6 +183,7 @@ class Window(Drawers):
         self.refresh_title()
         self.pages_changed()
         self._say_all(work.notes)
+        self.files.watch_first_paint()
 
     def _say_all(self, notes: list[str]) -> None:
         if notes:
@@ -198,6 +199,7 @@ class Window(Drawers):
         """What a start can do without, in the first idle moment."""
         self.refresh_commands(anew=True)
         self.files.journal.settle_in()
+        self.files.watch_first_paint()
         in_background(self, _is_read, self.read_aloud)
 
     def read_aloud(self, on: object = True) -> None:

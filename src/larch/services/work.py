@@ -8,7 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import NamedTuple
 
-from larch.core.base.disk import Stat, disk, is_there
+from larch.core.base.disk import Stat, disk, is_there, keep_bytes, usual_mode
 from larch.core.base.words import _, many
 from larch.core.files.journal import Journal, stamp_of
 from larch.core.files.lesson_file import Picture, write_lesson
@@ -18,6 +18,7 @@ from larch.services.journals import Place, is_empty, put_aside, take
 from larch.services.places import journal_for
 
 MOVING_PATIENCE = 10.0  # seconds that a save in another place waits for the new journal
+BEGINNING = "beginning"  # there while what has been opened is not yet shown
 PAGE = "page"  # in a journal's folder: the id of the page that is open
 Trouble = Callable[[Exception | None], None]
 
@@ -34,6 +35,7 @@ class OpenLesson:
 
     path: its file, or None before it has one; stamp: what that file was when it was last read or written here.
     brought_back: edits found in the journal that the file lacks. notes: sentences to tell the person about the opening.
+    lacks: some of what is in the file could not be read. careful: it was not shown when it was last opened; Larch ended.
     page: the id of the page that was open, "" if not known. lesson: as opened; `latest` is as it is now.
     """
 
@@ -45,6 +47,8 @@ class OpenLesson:
         self.stamp: Stamp = NO_STAMP
         self.brought_back = 0
         self.notes: list[str] = []
+        self.lacks = False
+        self.careful = _is_there(place.folder / BEGINNING)
         self.page = _page_left(place.folder)
         self._journal: Journal | None = None
         self._next: Journal | None = None  # of the file that it is being saved as, while that is not sure yet
@@ -74,10 +78,17 @@ class OpenLesson:
         """Starts the journal from the lesson as it was opened. trouble: see `Journal`. lesson: the same as it is worked at,
         settled."""
         self._trouble = trouble
+        with contextlib.suppress(OSError):
+            (self.folder / BEGINNING).write_bytes(b"")
         self._journal = Journal(self.folder, trouble)
         self.latest = lesson or self.lesson
         self._journal.start(self.lesson, self._journal_path(), self.brought_back, stamp=self.stamp)
         return self._journal
+
+    def shown(self) -> None:
+        """It has been painted, and Larch is still there."""
+        with contextlib.suppress(OSError):
+            (self.folder / BEGINNING).unlink(missing_ok=True)
 
     def _journal_path(self) -> Path | None:
         """The file that the journal names as its own: none, if another window's journal is that of the file."""
@@ -104,6 +115,10 @@ class OpenLesson:
             path, own = _beside(path), False
             text = _("Someone else has saved this lesson meanwhile. Yours is now {name}; both are kept.")
             notes.append(text.format(name=path.name))
+        if own and self.lacks and is_there(path):
+            kept = _beside(path)
+            keep_bytes(kept, disk().read(path), usual_mode(path))
+            notes.append(_("The file as it was, with what could not be read, is kept as {name}.").format(name=kept.name))
         stamp = NO_STAMP
 
         def before(made: Stat, part: Path) -> None:
@@ -116,7 +131,7 @@ class OpenLesson:
         if missing:
             notes.append(many("1 picture is nowhere to be found and is not in the file.",
                               "{n} pictures are nowhere to be found and are not in the file.", len(missing)))  # fmt: skip
-        self.stamp = stamp
+        self.stamp, self.lacks = stamp, False
         if own:
             with self._order:
                 self.journal.start(lesson, self._journal_path(), 0, self._since(lesson), stamp)
@@ -155,6 +170,7 @@ class OpenLesson:
 
     def close(self) -> None:
         """Ends the work. What is not in a file stays in the journal."""
+        self.shown()
         if self._journal is not None:
             self._journal.close()
         self.place.leave()
@@ -166,6 +182,13 @@ def _page_left(folder: Path) -> str:
         return (folder / PAGE).read_text()[:60]
     except (OSError, UnicodeDecodeError):
         return ""
+
+
+def _is_there(path: Path) -> bool:
+    try:
+        return path.exists()
+    except OSError:
+        return False
 
 
 def _beside(path: Path) -> Path:

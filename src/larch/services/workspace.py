@@ -79,7 +79,7 @@ def _open_with(path: Path, place: Place) -> OpenLesson:
     except LessonFileError as error:
         failed = error
     worked = holds_work(place.folder)
-    found = recover(place.folder) if worked or failed is not None or opened.losses else None
+    found = recover(place.folder) if worked or failed is not None or opened.lost else None
     if failed is not None:
         if found is None or not is_there(path):
             raise failed
@@ -90,14 +90,16 @@ def _open_with(path: Path, place: Place) -> OpenLesson:
     work = OpenLesson(opened.lesson, path, place)
     work.stamp = stamp
     work.notes = list(opened.losses)
+    work.lacks = opened.lost > 0
     if found is None:
         if worked or (generations(place.folder) and not logs(place.folder)):
             work.place = with_evidence(place)
             work.notes.append(_("What Larch had kept beside it can't be read; a copy of what is damaged is kept."))
         return work
     edits = found.edits - found.stamps.get(stamp, 0)
-    if stamp in found.stamps and (edits or found.lost < len(opened.losses)):
-        work.lesson, work.brought_back = found.lesson, max(edits, 1 if opened.losses else 0)
+    if stamp in found.stamps and (edits or found.lost < opened.lost):
+        work.lesson, work.brought_back = found.lesson, max(edits, 1 if opened.lost else 0)
+        work.lacks = found.lost > 0
         work.notes = [*_brought_back(edits), *_lost(found)]
         if found.lost:
             work.place = with_evidence(place)

@@ -258,7 +258,7 @@ def recover(folder: Path) -> Recovered | None:
         opened = _base(folder, number, about)
         if opened is None:
             continue
-        lesson, stamps, edits, lost = opened.lesson, {about.stamp: 0}, about.unsaved, len(opened.losses)
+        lesson, stamps, edits, lost = opened.lesson, {about.stamp: 0}, about.unsaved, opened.lost
         if head.about is None:  # the head can't be read: this is an edit
             records[first] = head
             lost += 1
@@ -314,9 +314,9 @@ def _base(folder: Path, number: int, about: About) -> Opened | None:
             opened = read_lesson(place)
         except LessonFileError:
             continue
-        if best is None or len(opened.losses) < len(best.losses):
+        if best is None or opened.lost < best.lost:
             best = opened
-        if not opened.losses:
+        if not opened.lost:
             break
     return best
 

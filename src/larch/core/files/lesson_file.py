@@ -50,6 +50,11 @@ class Opened(Struct, frozen=True):
     losses: tuple[str, ...] = ()
     newer: bool = False
 
+    @property
+    def lost(self) -> int:
+        """How many sentences tell of something that was left out."""
+        return len(self.losses) - self.newer
+
 
 class _PageEntry(Struct):
     id: str

@@ -187,6 +187,10 @@ class Tag(QWidget):
         if ring is not None:
             taken.append((Box(*ring, *ring).grown(chrome.REACH), 6.0))
         boxes = canvas.surface.index.boxes
+        room = Box(4, 4, canvas.width() - 4, canvas.height() - 4)
+        counted = chrome.total_place(canvas.page, canvas.things(), canvas.camera, room)
+        if counted is not None:
+            taken.append((counted[1], 6.0))
         near = canvas.things_in(canvas.seen())
         return taken + [(canvas.camera.box_to_view(boxes[t.id]), 1.0) for t in near if t.id not in chosen and t.id in boxes]
 
