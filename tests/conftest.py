@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 from collections.abc import Iterator
 from pathlib import Path
@@ -19,6 +20,21 @@ settings.register_profile(
     suppress_health_check=[HealthCheck.too_slow],
 )
 settings.load_profile("larch")
+gc.disable()  # as the program does: a widget must not be taken apart in whatever thread makes an object
+YOUNG, WINDOWS = 100_000, 12  # objects, and windows, after which it is time to collect
+_windows = 0
+
+
+@pytest.fixture(autouse=True)
+def tidy() -> Iterator[None]:
+    """Collects garbage between tests, in this thread."""
+    global _windows
+    yield
+    if _windows >= WINDOWS:
+        _windows = 0
+        gc.collect()
+    elif gc.get_count()[0] > YOUNG:
+        gc.collect(0)
 
 
 @pytest.fixture(autouse=True)
@@ -38,6 +54,8 @@ def window(qtbot: object) -> Iterator[object]:
     from larch.desk.app import application, work_to_open
     from larch.desk.window import Window
 
+    global _windows
+    _windows += 1
     application()
     made = Window(work_to_open(None, demo=True))
     made.canvas.still = True

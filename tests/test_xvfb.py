@@ -52,8 +52,8 @@ def display(tmp_path: Path) -> Iterator[str]:
     with os.fdopen(read) as numbers:
         number = numbers.readline().strip()
     yield f":{number}"
-    server.terminate()
-    server.wait()
+    server.kill()
+    server.wait(20)
 
 
 def start(display: str, folder: Path, script: str) -> subprocess.Popen[str]:

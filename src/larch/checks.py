@@ -23,7 +23,7 @@ def run_checks(extra: Sequence[str]) -> int:
     os.chdir(HOME)
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     binaries = Path(sys.executable).parent
-    at_once = ["-n", str(min(MOST_AT_ONCE, os.cpu_count() or 1)), "--dist", "loadfile"]
+    at_once = ["-n", str(min(MOST_AT_ONCE, os.cpu_count() or 1)), "--dist", "loadfile", "--max-worker-restart", "1"]
     lint = ("lint", [str(binaries / "ruff"), "check", "."])
     layers = ("layers", [str(binaries / "lint-imports")])
     tests = [sys.executable, "-m", "pytest", *at_once]

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import gc
 import html
 import os
 import time
+import weakref
 from pathlib import Path
 
 import pytest
+from PyQt6.QtCore import QCoreApplication, QEvent
 from PyQt6.QtWidgets import QAbstractButton, QLabel, QWidget
 
 from larch.board.paint import Care
@@ -17,7 +20,9 @@ from larch.core.files.lesson_file import read_lesson, write_lesson
 from larch.core.model.action import actions_for, put
 from larch.core.model.edit import Edit
 from larch.core.model.lesson import Lesson, blank_lesson
+from larch.core.things.graphs.equation import Equation
 from larch.core.things.numbers.block import Block
+from larch.core.things.words.telling import known
 from larch.core.things.words.text import Text
 from larch.desk.media.following import _is_harmless
 from larch.desk.window import Window
@@ -174,3 +179,37 @@ def test_the_window_says_once_that_it_could_not_keep_all(window: Window) -> None
     assert "close again" in window.notice.text()
     window.files.journal.refused = False
     assert open_new(blank_lesson()).notes == []
+
+
+def test_the_page_that_is_shown_may_be_thrown_away_in_the_spread(window: Window) -> None:
+    window.show_page("p3")
+    window.run("spread")
+    window.spread.do("delete")
+    assert window.session.lesson.page(window.canvas.page_id) is window.canvas.page
+    window.turn(1)
+    assert window.canvas.page_id == "p5"
+
+
+def test_a_lesson_that_has_been_left_is_let_go(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    """Else a day at the Board fills the memory."""
+    for page in window.session.lesson.pages:
+        window.show_page(page.id)
+        things = window.canvas.page.things
+        window.canvas.select([things[0].id] if things else [])
+        window.facts.want(True)
+        assert known(window.canvas.page) is not None
+    window.canvas.commit(put(window.canvas.page, [Equation(source="y = 2 +")], "write"))
+    window.editors.edit(window.canvas.page.things[-1])
+    window.editors.finish()
+    left = [weakref.ref(page) for page in window.session.lesson.pages]
+    canvas = weakref.ref(window.canvas)
+    window.files.demo_afresh()
+    window.facts.refresh()
+    assert all(page.id != "" for page in window.session.lesson.pages)
+
+    def gone() -> bool:
+        QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+        gc.collect()
+        return canvas() is None and not any(page() for page in left)
+
+    qtbot.waitUntil(gone, timeout=10_000)

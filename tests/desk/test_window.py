@@ -332,22 +332,32 @@ def test_the_garbage_collector_works_only_while_nothing_moves(window: Window, mo
     import gc
     import time
 
-    from larch.desk.quiet import Quiet
+    from larch.desk.quiet import CROWD, YOUNG, Quiet
 
-    before = gc.get_threshold()
     collected: list[int] = []
-    monkeypatch.setattr(gc, "collect", lambda: collected.append(1))
+    count = 0
+    monkeypatch.setattr(gc, "collect", lambda generation=2: collected.append(generation))
+    monkeypatch.setattr(gc, "get_count", lambda: (count, 0, 0))
     quiet = Quiet(window)
+    assert not gc.isenabled()  # else a widget may be taken apart in the thread of the journal
     now = time.monotonic()
     monkeypatch.setattr(time, "monotonic", lambda: now + 100)
-    window.canvas.painted_at = now + 99
+    window.canvas.painted_at = now + 99.9
+    count = YOUNG + 1
     quiet.look()
     assert collected == []
+    count = CROWD + 1
+    quiet.look()
+    assert collected.pop() == 0
+    count = YOUNG + 1
+    window.canvas.painted_at = now + 99
+    quiet.look()
+    assert collected.pop() == 0
     window.canvas.painted_at = now + 50
     quiet.look()
+    assert collected.pop() == 2
     quiet.look()
-    assert collected == [1]
-    gc.set_threshold(*before)
+    assert collected.pop() == 0
     gc.unfreeze()
 
 

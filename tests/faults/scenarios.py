@@ -174,7 +174,8 @@ def on(memory: MemoryDisk) -> Iterator[None]:
             for one in begun:  # a thread that went on would meet the next disk
                 one._stopping.set()
                 one._queue.put(None)
-                one._thread.join()
+                one._thread.join(30.0)
+                assert not one._thread.is_alive()
     finally:
         works.Journal = journals.Journal  # type: ignore[misc]
         store.__dict__.clear()

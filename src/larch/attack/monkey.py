@@ -7,6 +7,7 @@ import contextlib
 import json
 import random
 import sys
+import traceback
 from collections.abc import Iterator
 from itertools import zip_longest
 from types import TracebackType
@@ -53,7 +54,10 @@ class Monkey:
         """Raises Stumble. every: steps after which the journal is compared."""
         with self._watched():
             for number in range(1, steps + 1):
-                self.step()
+                try:
+                    self.step()
+                except Exception as error:
+                    self.raised.append("".join(traceback.format_exception(error, limit=-8)))
                 if self.raised:
                     self._stumble(self.raised[0])
                 self.check()
@@ -68,8 +72,6 @@ class Monkey:
         before = sys.excepthook
 
         def raised(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
-            import traceback
-
             self.raised.append("".join(traceback.format_exception(kind, error, trace, limit=-8)))
 
         def asked(*_a: Any, **_k: Any) -> tuple[str, bool]:
@@ -110,7 +112,7 @@ class Monkey:
 
     def step(self) -> None:
         ways = (self.click, self.click, self.drag, self.drag, self.key, self.key, self.command, self.press_button, self.tool,
-                self.type, self.wheel, self.turn_page, self.select, self.act)  # fmt: skip
+                self.type, self.wheel, self.turn_page, self.select, self.act, self.press_tag)  # fmt: skip
         way = self.rnd.choice(ways)
         self.steps.append(way.__name__)
         way()
@@ -169,6 +171,17 @@ class Monkey:
     def press_button(self) -> None:
         shown = [one for one in self.window.findChildren(QAbstractButton) if one.isVisible() and one.isEnabled()]
         if shown:
+            button = self.rnd.choice(shown)
+            self._say(button.accessibleName() or button.text())
+            QTest.mouseClick(button, LEFT)
+
+    def press_tag(self) -> None:
+        """Something is selected, and a button of the tag that then hangs there is pressed."""
+        self.select()
+        QApplication.processEvents()
+        tag = self.window.tag
+        shown = [one for one in tag.findChildren(QAbstractButton) if one.isVisible()]
+        if tag.isVisible() and shown:
             button = self.rnd.choice(shown)
             self._say(button.accessibleName() or button.text())
             QTest.mouseClick(button, LEFT)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import faulthandler
+import gc
 import json
 import os
 import subprocess
@@ -10,6 +11,7 @@ import sys
 import tempfile
 from typing import NamedTuple
 
+LESSON = 400  # steps after which another lesson is opened: nothing of the one before may stay in memory
 PATIENCE = 60.0  # seconds in which nothing has moved: it hangs
 
 
@@ -23,20 +25,24 @@ class Went(NamedTuple):
 
 
 def _memory() -> float:
+    gc.collect()
     with open("/proc/self/statm") as file:
         return float(file.read().split()[1])
 
 
 def work(seed: int, steps: int) -> None:
     faulthandler.enable()
+    faulthandler.dump_traceback_later(PATIENCE, exit=True)
     from larch.attack.monkey import Monkey, Stumble
     from larch.desk.app import application, work_to_open
+    from larch.desk.quiet import Quiet
     from larch.desk.window import Window
 
     app = application()
     window = Window(work_to_open(None, demo=True))
     window.canvas.still = True
     window.show()
+    Quiet(window)
     app.processEvents()
     app.processEvents()
     monkey = Monkey(window, seed)
@@ -49,6 +55,9 @@ def work(seed: int, steps: int) -> None:
         except Stumble as error:
             trouble = str(error)
         done += part
+        if done % LESSON == 0:
+            window.files.demo_afresh()
+            app.processEvents()
         if not early and done >= steps / 4:
             early = _memory()
         app.processEvents()
@@ -61,12 +70,18 @@ def run(seed: int, steps: int) -> Went:
         names = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
         environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **dict.fromkeys(names, folder)}
         command = [sys.executable, "-m", "larch.attack.monkeys", str(seed), str(steps)]
-        done = subprocess.run(command, capture_output=True, text=True, env=environment)
+        try:
+            done = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=2 * PATIENCE + steps)
+        except subprocess.TimeoutExpired:
+            return Went(0, "hang\nand its own watch did not see it")
     try:
         return Went(*json.loads(done.stdout.strip().splitlines()[-1]))
     except (IndexError, ValueError):
         what = "hang" if "Timeout (" in done.stderr else "crash"
-        return Went(0, f"{what}\n{done.stderr[-3000:]}")
+        said = "\n".join(line for line in done.stderr.splitlines() if "This plugin" not in line)
+        at = max(said.find("Fatal Python error"), 0)
+        where = said.find("Current thread", at) if what == "crash" else said.rfind("most recent call first")
+        return Went(0, f"{what}\n{said[at : at + 200]}\n{said[max(at, where) :][:3000]}")
 
 
 if __name__ == "__main__":

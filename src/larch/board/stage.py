@@ -141,7 +141,8 @@ class PageStage(PageLayers):
 
     def _lesson_changed(self, changes: Changes) -> None:
         if self.session.lesson.page(self.page_id) is None:
-            return  # the window turns to another page
+            self.committed.emit()  # whoever shows it turns to another page
+            return
         before, after = self._shown, self.page
         self._shown = after
         ids = set(changes.things.get(self.page_id, ()))

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, QThread, QTimer
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QDialog, QWidget
 
 
 def timer(parent: QObject, run: Callable[[], object], every: int = 0, once: bool = False) -> QTimer:
@@ -43,3 +43,16 @@ def _let_go() -> None:
         widget = _retired.pop()
         if not sip.isdeleted(widget):
             widget.deleteLater()
+
+
+def asked(dialog: QDialog) -> bool:
+    """Shows a dialog and waits; whether it was accepted. What was entered can be read until the caller returns.
+
+    PyQt makes a dialog that has been executed Python's own. Then the collector of garbage would take the functions that its
+    fields call before it takes the fields, and a key that still reaches them would call what is gone.
+    """
+    try:
+        return bool(dialog.exec())
+    finally:
+        sip.transferto(dialog, dialog.parent())  # type: ignore[arg-type]  # its stubs forget that it may be None
+        retire(dialog)

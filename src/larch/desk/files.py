@@ -11,7 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
 
 from larch.board.paint import Care, page_svg
-from larch.board.timers import timer
+from larch.board.timers import asked, timer
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
 from larch.core.files.journal import Journal
@@ -230,7 +230,7 @@ class Files(QObject):
         from larch.desk.dialogs.export import ExportDialog
 
         dialog = ExportDialog(self.context.session.lesson.pages, self.context.canvas.page_id, self.context.top)
-        if not dialog.exec():
+        if not asked(dialog):
             return
         name = (self.context.session.lesson.title or _("Lesson")).replace("/", "-")
         start = (self.path.parent if self.path else Path.home()) / f"{name}.{dialog.format}"

@@ -1,5 +1,9 @@
-"""Keeps Python's garbage collector from making the hand stumble: a full collection of a large lesson takes longer than a
-frame, so it is done while nothing is being touched."""
+"""Python's garbage is collected in the interface's thread, and while nothing is being touched.
+
+By itself Python collects in whatever thread happens to make an object: a widget that is garbage would be taken apart beside
+the journal, which Qt forbids, and anything may come of it. And a full collection of a large lesson takes longer than a
+frame, which the hand would feel.
+"""
 
 from __future__ import annotations
 
@@ -14,16 +18,19 @@ from larch.board.timers import timer
 if TYPE_CHECKING:
     from larch.desk.window import Window
 
-YOUNG, MIDDLE, OLD = 20_000, 20, 100_000  # so high that the oldest generation is never collected by itself
-LOOK_EVERY = 5_000  # ms
-AT_REST = 3.0  # seconds without a repaint of the page
+YOUNG = 20_000  # objects made since the last look that are worth one: about 2 ms
+CROWD = 400_000  # of them, at which it is time whatever is painted
+LOOK_EVERY = 1_000  # ms
+PAUSE = 0.2  # seconds without a repaint of the page, in which the young are looked at
+AT_REST = 3.0  # and all
 APART = 60.0  # seconds between two full collections
+AT_LAST = 600.0  # after which one is made though a clock on the page never rests
 
 
 def calm() -> None:
-    """From now on the oldest generation is left alone. What there is already is not looked at again."""
+    """From now on nothing is collected by itself. What there is already is not looked at again."""
     gc.freeze()
-    gc.set_threshold(YOUNG, MIDDLE, OLD)
+    gc.disable()
 
 
 class Quiet(QObject):
@@ -38,8 +45,13 @@ class Quiet(QObject):
         self._timer.start()
 
     def look(self) -> None:
-        now, canvas = time.monotonic(), self._window.canvas
-        resting = not canvas.pointers.busy and now - canvas.painted_at > AT_REST
-        if resting and now - self._collected > APART:
+        canvas = self._window.canvas
+        if canvas.pointers.busy:
+            return
+        now = time.monotonic()
+        still, apart, young = now - canvas.painted_at, now - self._collected, gc.get_count()[0]
+        if (still > AT_REST and apart > APART) or apart > AT_LAST:
             gc.collect()
             self._collected = now
+        elif (still > PAUSE and young > YOUNG) or young > CROWD:
+            gc.collect(0)

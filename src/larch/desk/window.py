@@ -292,6 +292,8 @@ class Window(Drawers):
             self.spread.list.setFocus()
 
     def _committed(self) -> None:
+        if self.session.lesson.page(self.canvas.page_id) is None:  # thrown away in the spread, say
+            self.pages_changed()
         if self.at_board:
             self.leave_to_pupils()
         self.refresh_commands()

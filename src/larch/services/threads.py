@@ -39,3 +39,4 @@ def _serve() -> None:
             work()
         except BaseException as error:  # the thread must live on
             report(error, "pool")
+        del work  # while the thread waits, it must not keep alive what the work was about

@@ -13,8 +13,9 @@ R = TypeVar("R")
 def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     """Caches `compute(value)` for as long as `value` itself is alive.
 
-    `value` must be immutable and weakly referable. Identity, not equality, is the key:
-    comparing two strokes of a thousand points would cost more than most of what is remembered.
+    `value` must be immutable and weakly referable. The result must not refer to it, not even by a function or by the
+    traceback of an error: both would stay for ever. Identity, not equality, is the key: comparing two strokes of a
+    thousand points would cost more than most of what is remembered.
     """
     known = _Known[R](shared=True)
     return wraps(compute)(_looking_up(compute, lambda: known))

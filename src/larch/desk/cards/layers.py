@@ -168,8 +168,9 @@ class LayersCard(Docked):
             box = self.list.visualItemRect(item)
             if box.top() > seen.height():
                 return
-            if box.bottom() >= 0 and self.list.itemWidget(item) is None:
-                self.list.setItemWidget(item, Row(self, self.canvas.page, thing))
+            now = self.canvas.page.thing(thing.id)  # None: it has just been taken away, and `refresh` is about to come
+            if now is not None and box.bottom() >= 0 and self.list.itemWidget(item) is None:
+                self.list.setItemWidget(item, Row(self, self.canvas.page, now))
 
     @staticmethod
     def _words(page: Page, thing: Thing) -> str:

@@ -115,7 +115,7 @@ class Tag(QWidget):
         places = [Box(left, top, left + size.width(), top + size.height()) for left in lefts for top in tops]
         found = freest(places, [(frame, 1.0)], room)
         menu.exec(QPoint(int(found.x0), int(found.y0)) if found is not None else QPoint(int(x), int(y)))
-        menu.deleteLater()
+        retire(menu)
 
     def place(self) -> None:
         """Hangs below the selection, or stands above it where there is no room."""

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtPrintSupport import QPrintDialog, QPrinter
 
 from larch.board.printing import print_pages
+from larch.board.timers import asked
 from larch.core.base.words import _, many
 from larch.desk.jobs import Job
 
@@ -24,7 +25,7 @@ def ask_print(context: Context) -> None:
     dialog = QPrintDialog(printer, context.top)
     dialog.setMinMax(1, len(lesson.pages))
     dialog.setOption(QPrintDialog.PrintDialogOption.PrintCurrentPage, True)
-    if dialog.exec():
+    if asked(dialog):
         send(context, printer)
 
 

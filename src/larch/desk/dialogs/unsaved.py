@@ -10,6 +10,7 @@ from PyQt6.QtGui import QIcon, QImage, QPixmap
 from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QListWidget, QListWidgetItem, QVBoxLayout
 
 from larch.board.paint import page_image
+from larch.board.timers import retire
 from larch.core.base.words import _, many
 from larch.core.files.journal import recover
 from larch.core.model.capabilities import HasWords
@@ -89,6 +90,7 @@ class UnsavedDialog(QDialog):
         layout.addWidget(self._told)
         layout.addWidget(self.list, 1)
         layout.addWidget(buttons)
+        self.finished.connect(lambda _how: retire(self))
         in_background(self, look_through, self._show)
 
     def _show(self, found: list[Left]) -> None:

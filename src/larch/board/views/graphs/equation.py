@@ -66,4 +66,4 @@ def read(equation: Equation) -> tuple[Setting | None, ExpressionError | None]:
     try:
         return set_node(parse(equation.source)), None
     except ExpressionError as error:
-        return None, error
+        return None, error.with_traceback(None)  # else it keeps alive whatever was at work

@@ -55,7 +55,8 @@ class Connector(HasWords, Figure, frozen=True, kw_only=True, tag="connector"):
         return _("joining line")
 
     def label(self, page: Page) -> str:
-        names = [end.label(page) for ref in self.of if (end := page.thing(split_ref(ref)[0])) is not None]
+        ends = [end for id in self.ends_at() if (end := page.thing(id)) is not None]
+        names = [end.title() if isinstance(end, Connector) else end.label(page) for end in ends]  # lines may join in a ring
         return _("line from {a} to {b}").format(a=names[0], b=names[1]) if len(names) == 2 else self.title()
 
     def ends_at(self) -> tuple[str, ...]:

@@ -134,9 +134,10 @@ def known(page: Page) -> Mapping[str, Fact]:
         for fact in thing.facts(page):
             if fact.name in ("sort", "name"):
                 continue
+            told = Fact(fact.name, fact.value, fact.unit, fact.text)  # `set` may hold the page, which would then never die
             for name in (fact.name, f"{title}.{fact.name}" if title else "", *_short(fact.name)):
                 if name:
-                    found[name] = fact
+                    found[name] = told
     _distances(page, points, found)
     return found
 
