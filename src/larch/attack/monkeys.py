@@ -17,7 +17,7 @@ PATIENCE = 60.0  # seconds in which nothing has moved: it hangs
 
 class Went(NamedTuple):
     """steps; trouble: what was raised, or "crash" or "hang" with where, "" if nothing; grown: memory at the end to that
-    after a quarter of the steps."""
+    half way."""
 
     steps: int
     trouble: str = ""
@@ -58,7 +58,7 @@ def work(seed: int, steps: int) -> None:
         if done % LESSON == 0:
             window.files.demo_afresh()
             app.processEvents()
-        if not early and done >= steps / 4:
+        if not early and done >= steps / 2:
             early = _memory()
         app.processEvents()
     print(json.dumps([len(monkey.steps), trouble, _memory() / early if early else 1.0]), flush=True)

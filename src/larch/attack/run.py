@@ -54,7 +54,8 @@ def _faults() -> int:
         print("the scenarios of the disk are not here: they come with the source")
         return 0
     environment = {**os.environ, "LARCH_ALL_FAULTS": "1"}
-    done = subprocess.run([sys.executable, "-m", "pytest", "-q", "-s", "-p", "no:cacheprovider", "-n", "0", str(tests)],
+    done = subprocess.run([sys.executable, "-m", "pytest", "-q", "-s", "-p", "no:cacheprovider", "-n", "0",
+                           "-o", "faulthandler_timeout=0", str(tests)],
                           capture_output=True, text=True, env=environment, cwd=HOME)  # fmt: skip
     counts = [line.split() for line in done.stdout.splitlines() if line.startswith("faults ")]
     tries, lost = sum(int(words[2]) for words in counts), sum(int(words[3]) for words in counts)
