@@ -201,6 +201,9 @@ def test_a_lesson_that_has_been_left_is_let_go(window: Window, qtbot) -> None:  
     window.canvas.commit(put(window.canvas.page, [Equation(source="y = 2 +")], "write"))
     window.editors.edit(window.canvas.page.things[-1])
     window.editors.finish()
+    for card in ("layers", "steps"):
+        window.show_card(card)
+    window.run("spread")
     left = [weakref.ref(page) for page in window.session.lesson.pages]
     canvas = weakref.ref(window.canvas)
     window.files.demo_afresh()

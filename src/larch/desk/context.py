@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QWidget
 
 if TYPE_CHECKING:
@@ -21,9 +21,7 @@ if TYPE_CHECKING:
 
 
 class Context(QObject):
-    """canvas_changed: another lesson was taken; `session` and `canvas` are new."""
-
-    canvas_changed = pyqtSignal()
+    """What the parts of the desk ask of it; `session` and `canvas` are new when another lesson is taken."""
 
     def __init__(self, desk: Any) -> None:
         super().__init__(desk)

@@ -98,12 +98,18 @@ class Drawers(QMainWindow):
     def show_card(self, name: str) -> None:
         """Opens the card of a module in `desk.cards`, or closes it."""
         card = self._cards.get(name)
-        if card is None or card.canvas is not self.canvas:
+        if card is None:
             card = self._cards[name] = importlib.import_module(f"larch.desk.cards.{name}").make(self.context)
         if card.isVisible():
             card.shut()
         else:
             card.open()
+
+    def let_go(self) -> None:
+        """Of the lesson before: another was taken."""
+        self._cards.clear()
+        if "spread" in self.__dict__:
+            self.spread.let_go()
 
     def show_topic(self, name: str) -> None:
         """Opens the help at a topic."""

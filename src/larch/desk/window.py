@@ -179,7 +179,7 @@ class Window(Drawers):
         self.canvas.lower()
         self.canvas.show()
         self.canvas.setFocus()
-        self.context.canvas_changed.emit()
+        self.let_go()
         self.refresh_title()
         self.pages_changed()
         self._say_all(work.notes)

@@ -162,6 +162,13 @@ class Spread(QFrame):
         self.raise_()
         self.list.setFocus()
 
+    def let_go(self) -> None:
+        """The lesson is another; this one is not kept in memory for its pictures."""
+        self.hide()
+        self.list.clear()
+        self._thumbs.clear()
+        self.session = None
+
     def refresh(self) -> None:
         """Shows the pages as they are now, after an undo."""
         self._fill(self.current())
@@ -201,6 +208,8 @@ class Spread(QFrame):
 
     def _drawn(self, page: Page, image: object) -> None:
         self._job = None
+        if self.session is None:
+            return
         made = QIcon(QPixmap.fromImage(image)) if image is not None else QIcon()  # type: ignore[arg-type]
         self._thumbs[page.id] = (page, made)
         for row in range(self.list.count()):
