@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -57,6 +58,33 @@ def test_two_windows_on_one_file_do_not_share_a_journal(saved: Path) -> None:
     mine = worked(second)
     first.close()
     assert [open_unsaved(folder).lesson for folder in unsaved_folders()] == [mine]  # type: ignore[union-attr]
+
+
+def test_what_was_done_during_the_first_save_is_found_in_its_file(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Larch ends when the file is there, and before its own journal is."""
+    work = open_new(blank_lesson())
+    work.begin(None).settle_in()
+    saved = put(work.lesson.pages[0], [Block()], "put").apply(work.lesson)
+    work.record("put", work.lesson, saved)
+    later = put(saved.pages[0], [Block()], "put").apply(saved)
+    path = tmp_path / "river.larch"
+
+    def meanwhile(*given: Any) -> list[str]:
+        work.record("put", saved, later)
+        return write_lesson(*given)
+
+    def ended(*_given: Any) -> None:
+        raise OSError(5, "ended here")
+
+    monkeypatch.setattr("larch.services.work.write_lesson", meanwhile)
+    monkeypatch.setattr(work, "_move", ended)
+    with pytest.raises(OSError, match="ended here"):
+        work.save(saved, path)
+    work.journal.flush()
+    work.place.leave()
+    again = open_file(path)
+    assert (again.lesson, again.brought_back) == (later, 1)
+    assert again.path == path
 
 
 def test_new_lessons_are_found_newest_first_and_empty_ones_are_cleared_away() -> None:

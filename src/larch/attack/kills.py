@@ -61,7 +61,7 @@ def run(count: int, seed: int, seconds: float = 1e9) -> Kills:
         environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **dict.fromkeys(names, folder)}
         while kills < count and time.monotonic() < end:
             command = [sys.executable, "-m", "larch.attack.kills", path]
-            lines = _until_killed(command, environment, rnd.choice((0.05, 0.3, 0.6, 1.0)) + rnd.random() * 0.6)
+            lines = _until_killed(command, environment, rnd.choice((0.05, 0.4, 0.9, 1.6)) + rnd.random() * 0.6)
             kills += 1
             for line in lines:
                 word, *numbers = line.split()

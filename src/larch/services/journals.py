@@ -1,7 +1,8 @@
 """The folders of journals: which process has which, and what becomes of those that fit nothing any more.
 
 `file-…` belongs to a lesson's file, `new-…` to none, `demo` to the demo lesson. What no longer fits its file becomes
-`aside-…`, a lesson of its own; a copy of what was damaged is put by as `damaged-…`.
+`aside-…`, a lesson of its own; a copy of what was damaged is put by as `damaged-…`. A note `file-….from` tells where the
+edits of a file are that is just being saved in a new place.
 """
 
 from __future__ import annotations
@@ -19,6 +20,7 @@ from larch.services.places import journals_folder, spare_folders
 
 DAMAGED = "damaged-"
 ASIDE = "aside-"
+FROM = ".from"  # ends the name of a note beside a file's journal: in which journal its edits are until its own has them
 MOST_TRIES = 50
 
 
@@ -87,13 +89,34 @@ def with_evidence(place: Place) -> Place:
     return place
 
 
+def note_origin(folder: Path, of: Path) -> None:
+    """To be called before a file is written that `folder` will be the journal of, with the journal `of` what is written.
+    Raises OSError."""
+    keep_bytes(folder.with_name(folder.name + FROM), str(of).encode("utf-8", "surrogateescape"))
+
+
+def origin(folder: Path) -> Path | None:
+    """The journal that has what a file's own journal may lack, if Larch ended while the file was written."""
+    try:
+        noted = Path(disk().read(folder.with_name(folder.name + FROM)).decode("utf-8", "surrogateescape"))
+    except OSError:
+        return None
+    return noted if noted in all_folders() else None
+
+
+def forget_origin(folder: Path) -> None:
+    with contextlib.suppress(OSError):
+        disk().remove(folder.with_name(folder.name + FROM))
+
+
 def all_folders() -> list[Path]:
     """Of journals that may hold work, wherever they are."""
     found = []
     for parent in (journals_folder(), *spare_folders()):
         with contextlib.suppress(OSError):
             if parent == journals_folder() or (is_there(parent) and disk().is_private(parent)):
-                found += [parent / name for name in disk().names(parent) if not name.startswith(DAMAGED)]
+                names = disk().names(parent)
+                found += [parent / name for name in names if not name.startswith(DAMAGED) and not name.endswith(FROM)]
     return found
 
 

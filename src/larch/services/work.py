@@ -14,7 +14,7 @@ from larch.core.files.journal import Journal, stamp_of
 from larch.core.files.lesson_file import Picture, write_lesson
 from larch.core.files.records import NO_STAMP, Stamp, body_of, record_of
 from larch.core.model.lesson import Lesson
-from larch.services.journals import Place, is_empty, put_aside, take
+from larch.services.journals import Place, forget_origin, is_empty, note_origin, put_aside, take
 from larch.services.places import journal_for
 
 MOVING_PATIENCE = 10.0  # seconds that a save in another place waits for the new journal
@@ -124,8 +124,10 @@ class OpenLesson:
         def before(made: Stat, part: Path) -> None:
             nonlocal stamp
             stamp = stamp_of(part)
-            if own:
-                self.journal.saving(stamp, behind=self.latest is not lesson)
+            self.journal.saving(stamp, behind=self.latest is not lesson)
+            if not own:
+                with contextlib.suppress(OSError):
+                    note_origin(journal_for(path), self.folder)
 
         missing = write_lesson(lesson, path, picture, before)
         if missing:
@@ -163,6 +165,7 @@ class OpenLesson:
             place.leave()
             return
         old.close()
+        forget_origin(place.folder)
         left, self.place = self.place, place
         with contextlib.suppress(OSError):
             disk().remove_folder(left.folder)

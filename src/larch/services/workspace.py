@@ -11,8 +11,9 @@ from larch.core.base.disk import disk, is_there
 from larch.core.base.words import _, many
 from larch.core.files.journal import Recovered, about_of, generations, holds_work, logs, recover, stamp_of
 from larch.core.files.lesson_file import LessonFileError, Opened, read_lesson
+from larch.core.files.records import Stamp
 from larch.core.model.lesson import Lesson
-from larch.services.journals import Place, all_folders, as_own, is_empty, new_place, put_aside, take, with_evidence
+from larch.services.journals import Place, all_folders, as_own, is_empty, new_place, origin, put_aside, take, with_evidence
 from larch.services.places import journal_for, journals_folder
 from larch.services.work import OpenLesson
 
@@ -91,10 +92,14 @@ def _open_with(path: Path, place: Place) -> OpenLesson:
     work.stamp = stamp
     work.notes = list(opened.losses)
     work.lacks = opened.lost > 0
+    later = _made_while_saving(place.folder, stamp)
     if found is None:
         if worked or (generations(place.folder) and not logs(place.folder)):
             work.place = with_evidence(place)
             work.notes.append(_("What Larch had kept beside it can't be read; a copy of what is damaged is kept."))
+        if later is not None:
+            work.lesson, work.brought_back = later.lesson, later.edits - later.stamps[stamp]
+            work.notes += [*_brought_back(work.brought_back), *_lost(later)]
         return work
     edits = found.edits - found.stamps.get(stamp, 0)
     if stamp in found.stamps and (edits or found.lost < opened.lost):
@@ -107,6 +112,23 @@ def _open_with(path: Path, place: Place) -> OpenLesson:
         work.place = put_aside(place)
         work.notes.append(_("The file was changed elsewhere; your unsaved work on it was kept as a lesson of its own."))
     return work
+
+
+def _made_while_saving(folder: Path, stamp: Stamp) -> Recovered | None:
+    """What another journal has beyond a file that was written from it, where Larch ended before the file's own had it."""
+    other = origin(folder)
+    if other is None:
+        return None
+    with contextlib.suppress(OSError):
+        place = take(other)
+        if place is not None:
+            try:
+                found = recover(other)
+            finally:
+                place.leave()
+            if found is not None and found.edits > found.stamps.get(stamp, found.edits):
+                return found
+    return None
 
 
 def open_new(lesson: Lesson) -> OpenLesson:
