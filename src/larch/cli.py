@@ -22,6 +22,8 @@ WINDOW_COMMANDS = (
     "evaluate",
     "measure",
     "classify",
+    "things",
+    "act",
     "open",
     "test",
     "bench",
@@ -72,6 +74,13 @@ def parser() -> argparse.ArgumentParser:
     sorting = commands.add_parser("classify", help="say what a polygon is")
     sorting.add_argument("points", nargs="+", metavar="X,Y")
     sorting.add_argument("--json", action="store_true")
+    listing = commands.add_parser("things", help="list the kinds of things and what they can do")
+    listing.add_argument("--json", action="store_true")
+    acting = commands.add_parser("act", help="work at a lesson by steps that are written down")
+    acting.add_argument("steps", type=Path, metavar="STEPS.json")
+    acting.add_argument("--lesson", type=Path, metavar="IN.larch")
+    acting.add_argument("--to", type=Path, metavar="OUT.larch")
+    acting.add_argument("--json", action="store_true")
     for name, text in (("test", "run all checks"), ("bench", "measure speed"), ("screenshots", "make the pictures anew")):
         sub = commands.add_parser(name, help=text)
         if name == "bench":
@@ -380,6 +389,54 @@ def _classify(asked: argparse.Namespace) -> int:
     return 0
 
 
+def _things(asked: argparse.Namespace) -> int:
+    import json
+
+    from larch.core.session.steps import described
+
+    listed = described()
+    if asked.json:
+        print(json.dumps({"things": listed}, ensure_ascii=False, indent=1))
+        return 0
+    for kind in listed:
+        print(f"{kind['title']}: {', '.join(item['name'] for item in kind['shelf']) or '—'}")
+    return 0
+
+
+def _act(asked: argparse.Namespace) -> int:
+    import json
+
+    from larch.core.files.lesson_file import write_lesson
+    from larch.core.model.lesson import blank_lesson
+    from larch.core.session.steps import Doing, StepError
+
+    try:
+        steps = json.loads(asked.steps.read_text("utf-8"))
+    except OSError as error:
+        raise Refused(f"{asked.steps} can't be read: {error.strerror}.") from error
+    except (ValueError, RecursionError) as error:
+        raise Refused(f"{asked.steps} is not JSON.") from error
+    if not isinstance(steps, list):
+        raise Refused("The steps are a list.")
+    doing = Doing(_read(asked.lesson).lesson if asked.lesson is not None else blank_lesson())
+    try:
+        answers = doing.run(steps)
+    except StepError as error:
+        raise Refused(str(error)) from error
+    if asked.to is not None:
+        try:
+            write_lesson(doing.session.lesson, asked.to)
+        except OSError as error:
+            raise Refused(f"{asked.to} can't be written: {error.strerror}.") from error
+    if asked.json:
+        print(json.dumps({"answers": answers}, ensure_ascii=False))
+    else:
+        for answer in answers:
+            for key, known in answer.items():
+                print(f"{key}: " + ", ".join(f"{name} {value}" for name, value in known.items()))
+    return 0
+
+
 def _bench(asked: argparse.Namespace) -> int:
     from larch.bench.run import run_bench
 
@@ -415,6 +472,8 @@ HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
     "evaluate": _evaluate,
     "measure": _measure,
     "classify": _classify,
+    "things": _things,
+    "act": _act,
     "bench": _bench,
     "screenshots": _screenshots,
     "attack": _attack,

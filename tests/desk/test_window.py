@@ -124,7 +124,7 @@ def test_every_eye_shows_its_fact_on_the_page(window: Window) -> None:
 
     pressed = 0
     window.resize(900, 560)
-    for item in [item for item in shelf_items() if item.name in ("block 1", "block 100", "triangle", "square")]:
+    for item in [item for item in shelf_items() if item.name in ("ones", "hundreds", "triangle", "square")]:
         window.pages.new()
         window.canvas.commit(put(window.canvas.page, [item.make().moved(400, 200)], "put"))
         window.facts.want(True)

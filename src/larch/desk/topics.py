@@ -25,7 +25,7 @@ TOPICS = (
         N_("What finds no room on a small screen lies under “more”. The ledge can lie along any edge: View > Ledge."),
         N_("Ctrl+K finds anything that can be done or put out, by what you call it."),
     )),
-    Topic("shelf", N_("Put something out"), N_("shelf equipment insert add keep supply"), ("block 100", "die", "clock"), (
+    Topic("shelf", N_("Put something out"), N_("shelf equipment insert add keep supply"), ("hundreds", "die", "clock"), (
         N_("The shelf holds everything: search, then tap or drag. The wheel moves it along."),
         N_("A supply hands out a fresh copy on every drag; it is moved by its gold grip."),
         N_("Drag things onto the bin to throw them away, or rest them on the open shelf to keep them for every lesson."),

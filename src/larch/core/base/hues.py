@@ -64,3 +64,22 @@ def readable(hue: str, on: str = PAPER) -> str:
         if contrast(darker, on) >= 4.5:
             return darker
     return shade
+
+
+BY_NUMBER = ("lake", "berry", "moss", "plum", "clay", "sky", "straw", "slate")
+BY_PLACE = {-3: "slate", -2: "berry", -1: "straw", 0: "clay", 1: "lake", 2: "plum", 3: "moss"}
+
+
+def hue_of_number(n: int) -> str:
+    """By the rule for what is counted (rods, denominators, factors): 1 needle, 2 lake, and round again from 10."""
+    return "needle" if n <= 1 else BY_NUMBER[(n - 2) % len(BY_NUMBER)]
+
+
+def hue_of_place(power: int) -> str:
+    """By the place of a digit: ones 0, tens 1, tenths -1."""
+    return BY_PLACE.get(power, BY_PLACE[power % 4] if power > 0 else "slate")
+
+
+def hue_in_order(k: int) -> str:
+    """Where nothing is counted, in the order put in, from 0."""
+    return BY_NUMBER[k % len(BY_NUMBER)]

@@ -37,6 +37,14 @@ class HasParts(Able, frozen=True):
     __slots__ = ()
     pen_moves_parts: ClassVar[bool] = True
 
+    def parts(self) -> tuple[str, ...]:
+        """The names of its parts, as keys and `larch act` go through them."""
+        return ()
+
+    def part_place(self, part: str) -> Point:
+        """Where a finger takes hold of a part, in its own coordinates."""
+        raise TypeError(self.kind())
+
     def part_at(self, x: float, y: float, slack: float) -> str:
         """The part that lies at a place of its own coordinates, within `slack`; "" if there is none."""
         raise TypeError(self.kind())
@@ -129,6 +137,16 @@ class Snaps(Able, frozen=True):
 def snap_of(thing: Thing, page: Page, others: list[Thing], reach: float) -> Snap | None:
     """How a thing falls into place beside others, if it is of a kind that does."""
     return thing.snap(page, others, reach) if isinstance(thing, Snaps) else None
+
+
+class HasPlaces(Able, frozen=True):
+    """What small things fall into: cells of a frame, squares of a grid."""
+
+    __slots__ = ()
+
+    def places(self) -> Sequence[Point]:
+        """The middles of its cells, in its own coordinates."""
+        raise TypeError(self.kind())
 
 
 class Unaligned(Able, frozen=True):

@@ -99,3 +99,13 @@ def read_number(typed: str) -> float:
     if isinstance(value, bool) or value is None:
         raise ValueError(_("“{typed}” is not a number.").format(typed=typed[:40]))
     return float(value)
+
+
+def read_whole(typed: str, low: int, high: int) -> int:
+    """The whole number that a person typed; raises ValueError with one sentence."""
+    from larch.core.base.words import _
+
+    value = read_number(typed)
+    if value != round(value) or not low <= value <= high:
+        raise ValueError(_("Write a whole number from {low} to {high}.").format(low=low, high=high))
+    return round(value)

@@ -50,7 +50,10 @@ class DieView(View):
         painter.setPen(QPen(shade.darker(130), 1.4))
         painter.setBrush(tint(thing.hue, 0.16))
         box = QRectF(1, 1, SIDE - 2, SIDE - 2)
-        if thing.faces == 6:
+        if thing.faces == 2:  # a disc with two sides
+            painter.drawEllipse(box)
+            words(painter, QPointF(SIDE / 2, SIDE / 2), str(thing.value), shade.darker(115), 34, bold=True)
+        elif thing.faces == 6:
             painter.drawRoundedRect(box, 15, 15)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(shade)
@@ -102,7 +105,7 @@ def _silhouette(faces: int) -> QPolygonF:
     """The outline of a die seen towards a face; the one of 10 is a kite between two shoulders, unlike the diamond of 8."""
     if faces == 10:
         return QPolygonF([QPointF(x * SIDE, y * SIDE) for x, y in TEN])
-    corners = {4: 3, 8: 4, 12: 5, 20: 6}[faces]
+    corners = {4: 3, 8: 4, 12: 5, 20: 6}.get(faces, 4 if faces < 4 else min(faces, 16))
     radius = SIDE / 2 - 1
     points = []
     for k in range(corners):

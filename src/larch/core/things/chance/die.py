@@ -12,7 +12,7 @@ from larch.core.model.action import Action, Things, ids_of, only
 from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, measure, read_number
+from larch.core.model.fact import Fact, measure, read_number, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from numpy.random import Generator
 
 SIDE = 84.0
-FACES = (4, 6, 8, 10, 12, 20)
+LEAST, MOST = 2, 20  # faces
 
 
 class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
@@ -39,7 +39,7 @@ class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
     help: ClassVar[str] = N_("Tap it at the Board to roll; at the Desk double-click it or press R. It keeps a tally.")
 
     def __post_init__(self) -> None:
-        if self.faces not in FACES or not 1 <= self.value <= self.faces:
+        if not LEAST <= self.faces <= MOST or not 1 <= self.value <= self.faces:
             raise ValueError("a die shows one of its faces")
         if self.tally and (len(self.tally) != self.faces or any(not 0 <= n <= 10**12 for n in self.tally)):
             raise ValueError("a tally counts each face of its die")
@@ -70,6 +70,7 @@ class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
 
     def facts(self, page: Page) -> Iterator[Fact]:
         yield Fact("value", self.value, text=str(self.value), label=_("shows"), set=self._set_value)
+        yield Fact("faces", self.faces, text=str(self.faces), label=_("faces"), set=self._set_faces)
         rolls = sum(self.counts())
         yield Fact("rolls", rolls, text=str(rolls), label=_("rolls"))
         for face, count in enumerate(self.counts(), 1):
@@ -83,6 +84,9 @@ class Die(Counts, Tappable, Thing, frozen=True, kw_only=True, tag="die"):
             raise ValueError(_("This die shows 1 to {n}.").format(n=self.faces))
         changed: Thing = self.replace(value=int(value))
         return changed
+
+    def _set_faces(self, typed: str) -> Thing:
+        return self.replace(faces=read_whole(typed, LEAST, MOST), value=1, tally=())  # type: ignore[no-any-return]
 
     def rolled(self, rng: Generator) -> Die:
         """After one roll with the given source of chance."""
@@ -105,6 +109,17 @@ def roll(page: Page, things: Things) -> Edit:
     return Edit(_("Roll"), page, drawn(page).with_things(rolled))
 
 
+def roll_often(page: Page, things: Things) -> Edit:
+    """A thousand rolls of each, counted at once; the last is seen."""
+    rng = chance(page)
+    changed: dict[str, Thing] = {}
+    for die in things:
+        if isinstance(die, Die):
+            more = rng.multinomial(999, [1 / die.faces] * die.faces).tolist()
+            changed[die.id] = die.replace(tally=tuple(map(sum, zip(die.counts(), more, strict=True)))).rolled(rng)
+    return Edit(_("Roll a thousand times"), page, drawn(page).with_things(changed))
+
+
 def clear_tally(page: Page, things: Things) -> Edit:
     return Edit(_("Clear the tally"), page, page.changing(ids_of(things), lambda die: die.replace(tally=())))
 
@@ -118,6 +133,8 @@ def show_tally(page: Page, things: Things) -> Edit:
 ACTIONS = (
     Action("roll", lambda p, ts: _("roll"), "dices", roll, only(Die), shortcut="R", rank=5, board=True,
            words=N_("throw dice random")),
+    Action("roll often", lambda p, ts: _("a thousand times"), "refresh-cw", roll_often, only(Die), rank=56, board=True,
+           words=N_("many trials simulate")),
     Action("tally", lambda p, ts: _("hide tally") if all("tally" in t.shown for t in ts) else _("show tally"), "list",
            show_tally, only(Die), rank=6, board=True, words=N_("count record results")),
     Action("clear tally", lambda p, ts: _("clear the tally"), "brush-cleaning", clear_tally,

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Callable, Iterator, Sequence
+from operator import is_
 from typing import ClassVar
 
 from larch.core.base.shape import FARTHEST, Box, Point, box_of
@@ -104,9 +106,29 @@ def _is_piece(thing: Thing) -> bool:
     return isinstance(thing, Figure) and thing.kind() == "polygon" and not thing.why
 
 
-def covered(outline: Silhouette, page: Page) -> tuple[float, int, int]:
-    """The share of it that shapes cover, how many lie in it, and how many of those reach beyond it or over another."""
-    pieces = outline.uses(page)
+Cover = tuple[float, int, int]
+MOST_KNOWN = 16
+_known: OrderedDict[tuple[str, str], tuple[Silhouette, tuple[Thing, ...], Cover]] = OrderedDict()
+
+
+def covered(outline: Silhouette, page: Page) -> Cover:
+    """The share of it that shapes cover, how many lie in it, and how many of those reach beyond it or over another.
+
+    It is asked for at every paint, and is worked out anew only when one of them has changed.
+    """
+    pieces = tuple(outline.uses(page))
+    key = (page.id, outline.id)
+    found = _known.get(key)
+    if found is not None and found[0] is outline and len(found[1]) == len(pieces) and all(map(is_, found[1], pieces)):
+        return found[2]
+    result = _covered(outline, pieces)
+    _known[key] = (outline, pieces, result)
+    while len(_known) > MOST_KNOWN:
+        _known.popitem(last=False)
+    return result
+
+
+def _covered(outline: Silhouette, pieces: Sequence[Thing]) -> Cover:
     if not pieces:
         return 0.0, 0, 0
     import shapely

@@ -25,6 +25,7 @@ if TYPE_CHECKING:
 
 Sample = tuple[float, float, float, float]
 STRIDE = 16  # bytes of one sample: x, y, pressure (0 to 1), time (ms), as little-endian float32
+HARDEST = 1000.0  # no pressure is beyond that
 LONG = 400  # samples from which arrays are faster than numbers
 BENT = 32  # pieces of a curve through three points
 HEAD, LEAST_HEAD = 3.6, 16.0  # length of an arrow's head in widths of its line, and at least, page units
@@ -59,6 +60,10 @@ class Ink(IsInk, Thing, frozen=True, kw_only=True, tag="ink"):
         box = _reach(self)
         if not (box.x0 >= -FARTHEST and box.y0 >= -FARTHEST and box.x1 <= FARTHEST and box.y1 <= FARTHEST):
             raise ValueError("ink must lie on the page")
+        if self.points:
+            pressed = memoryview(self.points).cast("f")[2::4].tolist()
+            if not (math.isfinite(sum(pressed)) and min(pressed) >= -HARDEST and max(pressed) <= HARDEST):
+                raise ValueError("ink is pressed as hard as a hand can")  # else no outline would ever end
 
     @classmethod
     def title(cls) -> str:

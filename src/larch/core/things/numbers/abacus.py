@@ -144,6 +144,13 @@ class Abacus(HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=
 
     # Beads in the hand. A part is called by its rod and its number from below: "2:4".
 
+    def parts(self) -> tuple[str, ...]:
+        return tuple(f"{rod}:{bead}" for rod in range(len(self.counts)) for bead in range(BEADS))
+
+    def part_place(self, part: str) -> Point:
+        rod, bead = map(int, part.split(":"))
+        return (self.rod_x(rod), self.bead_y(bead, self.beads(rod)[bead]))
+
     def part_at(self, x: float, y: float, slack: float) -> str:
         rod = int((x - SIDE) // STEP)
         if not 0 <= rod < len(self.counts) or abs(x - self.rod_x(rod)) > WIDE / 2 + slack:

@@ -42,8 +42,10 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("base-ten place value number counting units rods flats cubes counter")
-        for value, label in ((1, _("ones")), (10, _("tens")), (100, _("hundreds")), (1000, _("thousands"))):
-            yield ShelfItem(f"block {value}", label, N_("Blocks"), partial(cls, value=value), words)
+        named = (("ones", 1, _("ones")), ("tens", 10, _("tens")), ("hundreds", 100, _("hundreds")),
+                 ("thousands", 1000, _("thousands")))  # fmt: skip
+        for name, value, label in named:
+            yield ShelfItem(name, label, N_("Blocks"), partial(cls, value=value), words)
 
     def label(self, page: Page) -> str:
         words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}

@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import ClassVar, Self
 
+from larch.core.base.number_words import time_in_words
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Fold, Things, only, toggle
@@ -98,6 +99,9 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
         text = time_text(self.minutes)
         if not self.free:
             yield Fact("time", text, text=text, label=_("time"), badge="time", set=self._set_time)
+        spoken = time_in_words(int(self.minutes + 1e-9))
+        if not self.free:
+            yield Fact("words", spoken, text=spoken, label=_("in words"), badge="words")
         past, unit = self.minutes % 60, _("min")
         yield Fact("minutes past", past, unit, f"{int(past)} {unit}", _("minutes past"))
         yield measure("minute hand", self.minute_hand(), "°", _("minute hand"), set=partial(self._set_hand, "minute"))
@@ -108,6 +112,9 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
             fits = self.agrees()
             words = _("yes") if fits else _("no: the hour hand stands elsewhere at this minute")
             yield Fact("agrees", fits, text=words, label=_("the hands agree"))
+        ways = (("geared", _("geared")), ("free", _("each by itself")))
+        hands = "free" if self.free else "geared"
+        yield Fact("hands", hands, "", dict(ways)[hands], _("hands"), "", self._set_hands, ways)
         named = dict(NUMERALS)
         options = tuple((name, _(words)) for name, words in NUMERALS)
         yield Fact("numerals", self.numerals, "", _(named[self.numerals]), _("numerals"), "", self._set_numerals, options)
@@ -125,12 +132,24 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
             return self.at_minutes(self.minutes // 60 * 60 + angle / 6)
         return self.replace(hour=angle) if self.free else self.at_minutes(angle * 2)
 
+    def _set_hands(self, typed: str) -> Thing:
+        if typed not in ("geared", "free"):
+            raise ValueError(_("The hands are geared or free."))
+        return self if self.free == (typed == "free") else freed(self) if typed == "free" else geared(self)
+
     def _set_numerals(self, typed: str) -> Thing:
         if typed not in dict(NUMERALS):
             raise ValueError(_("A clock here has all its numerals, four or none."))
         return self.replace(numerals=typed)  # type: ignore[no-any-return]
 
     # Hands
+
+    def parts(self) -> tuple[str, ...]:
+        return ("minute", "hour")
+
+    def part_place(self, part: str) -> Point:
+        x, y = self.tip(part)
+        return (RADIUS + 0.9 * (x - RADIUS), RADIUS + 0.9 * (y - RADIUS))
 
     def part_at(self, x: float, y: float, slack: float) -> str:
         """The hand that lies there; where both do, the one that is shorter, but beyond its tip the longer."""
@@ -225,16 +244,24 @@ def _let_go(page: Page, things: Things, now: float) -> Edit:
     return Edit(_("Let the clock go"), page, page.with_things(going))
 
 
+def freed(clock: Clock) -> Clock:
+    """Its hands can be set one by one, from where they stand."""
+    return clock.replace(free=True, hour=clock.hour_hand(), going=0.0)  # type: ignore[no-any-return]
+
+
+def geared(clock: Clock) -> Clock:
+    """The hour hand goes to the nearest place where the minute hand asks for it."""
+    hour = round((clock.hour * 2 - clock.minutes % 60) / 60) * 60 + clock.minutes % 60
+    return clock.replace(free=False, minutes=_within(hour, DAY))  # type: ignore[no-any-return]
+
+
 def _gear(page: Page, things: Things) -> Edit:
     """Sets the hands free where they stand; or gears them again: the hour hand goes to where the minute hand asks for."""
     free = not all(t.free for t in things if isinstance(t, Clock))
     changed: dict[str, Thing] = {}
     for clock in things:
-        if isinstance(clock, Clock) and free:
-            changed[clock.id] = clock.replace(free=True, hour=clock.hour_hand(), going=0.0)
-        elif isinstance(clock, Clock):
-            hour = round((clock.hour * 2 - clock.minutes % 60) / 60) * 60 + clock.minutes % 60
-            changed[clock.id] = clock.replace(free=False, minutes=_within(hour, DAY))
+        if isinstance(clock, Clock):
+            changed[clock.id] = freed(clock) if free else geared(clock)
     return Edit(_("Free the hands") if free else _("Gear the hands"), page, page.with_things(changed))
 
 

@@ -1,0 +1,114 @@
+"""A number line: ticks and numbers that never collide, marks as dots, jumps as arcs with their size on a badge."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
+
+from larch.board.look import NEEDLE, PAPER, colour, text_colour
+from larch.board.views.base import View, badge, words
+from larch.core.base.hues import hue_of_number
+from larch.core.model.fact import number_text
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
+from larch.core.things.numbers.number_line import END, RISE, NumberLine, signed
+
+HEAD = 12.0
+TALL = 62.0  # of the highest jump
+
+
+class NumberLineView(View):
+    kind: ClassVar[type[Thing]] = NumberLine
+    margin: ClassVar[float] = 30.0
+
+    def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
+        assert isinstance(thing, NumberLine)
+        low = RISE - 30 if not thing.jumps else 0.0
+        return thing.extent().grown(slack).holds(x, y) and y >= low - slack
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, NumberLine)
+        self._line(painter, thing)
+        every, ticks = thing.named_every(), thing.ticks()
+        zero = next((k for k, tick in enumerate(ticks) if tick == 0), 0)
+        for k, tick in enumerate(ticks):
+            x, named = thing.x_of(tick), (k - zero) % every == 0
+            if thing.step:
+                long = 14.0 if named else 8.0
+                painter.setPen(QPen(NEEDLE, 2.4 if named else 1.6))
+                painter.drawLine(QPointF(x, RISE - long), QPointF(x, RISE + long))
+            at_end = k in (0, len(ticks) - 1)
+            if (thing.named == "all" and named) or (thing.named == "ends" and at_end):
+                bold = any(math.isclose(tick, mark, abs_tol=1e-9) for mark in (*thing.marks, *self._landed(thing)))
+                words(painter, QPointF(x, RISE + 34), number_text(tick, 9), NEEDLE, 26, bold=bold)
+
+    def _landed(self, thing: NumberLine) -> list[float]:
+        return thing.landings() if thing.jumps else []
+
+    def _line(self, painter: QPainter, thing: NumberLine) -> None:
+        painter.setPen(QPen(NEEDLE, 3.2))
+        right = END + thing.long + END - 4
+        painter.drawLine(QPointF(4, RISE), QPointF(right - HEAD, RISE))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(NEEDLE)
+        painter.drawPolygon(QPolygonF([QPointF(right, RISE), QPointF(right - HEAD - 4, RISE - 8),
+                                       QPointF(right - HEAD - 4, RISE + 8)]))  # fmt: skip
+
+    def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, NumberLine)
+        painter.save()
+        painter.translate(thing.placement.x, thing.placement.y)
+        painter.scale(thing.placement.scale, thing.placement.scale)
+        landings = self._landed(thing)
+        widest = max((abs(thing.x_of(b) - thing.x_of(a)) for a, b in pairwise(landings)), default=1.0)
+        for k, jump in enumerate(thing.jumps):
+            self._jump(painter, thing, landings[k], jump, widest)
+        for number in thing.marks:
+            self._dot(painter, thing.x_of(number), ringed=False)
+            if not self._is_named(thing, number):
+                words(painter, QPointF(thing.x_of(number), RISE - 30), number_text(number, 9), NEEDLE, 26, bold=True)
+        if landings:
+            self._dot(painter, thing.x_of(landings[0]), ringed=False)
+            for landing in landings[1:]:
+                self._dot(painter, thing.x_of(landing), ringed=True)
+                if not self._is_named(thing, landing):
+                    words(painter, QPointF(thing.x_of(landing), RISE + 34), number_text(landing, 9), NEEDLE, 26, bold=True)
+        painter.restore()
+
+    def _is_named(self, thing: NumberLine, value: float) -> bool:
+        """Whether its number is written at the line anyway."""
+        ticks, every = thing.ticks(), thing.named_every()
+        zero = next((k for k, tick in enumerate(ticks) if tick == 0), 0)
+        found = next((k for k, tick in enumerate(ticks) if math.isclose(tick, value, abs_tol=1e-9)), None)
+        if found is None or thing.named == "none":
+            return False
+        return found in (0, len(ticks) - 1) if thing.named == "ends" else (found - zero) % every == 0
+
+    def _jump(self, painter: QPainter, thing: NumberLine, start: float, jump: float, widest: float) -> None:
+        a, b = thing.x_of(start), thing.x_of(start + jump)
+        if a == b:
+            return
+        hue = hue_of_number(max(2, round(abs(jump)))) if abs(jump) < 1e9 else "lake"
+        high = max(26.0, TALL * math.sqrt(abs(b - a) / widest))
+        path = QPainterPath(QPointF(a, RISE - 8))
+        path.cubicTo(QPointF(a, RISE - 8 - 1.33 * high), QPointF(b, RISE - 8 - 1.33 * high), QPointF(b, RISE - 12))
+        pen = QPen(colour(hue), 4.0)
+        painter.setPen(pen)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(path)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(colour(hue))
+        painter.drawPolygon(QPolygonF([QPointF(b, RISE - 6), QPointF(b - 7, RISE - 21), QPointF(b + 7, RISE - 21)]))
+        badge(painter, ((a + b) / 2, RISE - 8 - high), signed(jump), text_colour(hue), 24)
+
+    def _dot(self, painter: QPainter, x: float, ringed: bool) -> None:
+        painter.setPen(QPen(NEEDLE, 2.6))
+        painter.setBrush(PAPER if ringed else NEEDLE)
+        painter.drawEllipse(QPointF(x, RISE), 9, 9)
+        if ringed:
+            painter.setBrush(NEEDLE)
+            painter.drawEllipse(QPointF(x, RISE), 4, 4)

@@ -1,0 +1,1 @@
+"""Tasks: what is asked of a class."""

@@ -1,0 +1,1 @@
+"""Fractions: bars and circles."""
