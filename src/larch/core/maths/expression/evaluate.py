@@ -229,7 +229,7 @@ def _float_call(function: str, a: list[float]) -> float:
         raise Undefined(_("A negative number has no real square root."))
     if function in ("asin", "acos") and abs(x) > 1:
         raise Undefined(_("{function} works on numbers from −1 to 1.").format(function=function))
-    if function == "tan" and abs(math.cos(x)) < 1e-15:
+    if function == "tan" and math.isfinite(x) and abs(math.cos(x)) < 1e-15:
         raise Undefined(_("The tangent of a right angle does not exist."))
     if function == "mod" and a[1] == 0:
         raise Undefined(_("Nothing can be divided by zero."))
