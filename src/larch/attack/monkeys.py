@@ -9,6 +9,7 @@ import os
 import subprocess
 import sys
 import tempfile
+from pathlib import Path
 from typing import NamedTuple
 
 LESSON = 400  # steps after which another lesson is opened: nothing of the one before may stay in memory
@@ -70,18 +71,24 @@ def run(seed: int, steps: int) -> Went:
         names = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
         environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **dict.fromkeys(names, folder)}
         command = [sys.executable, "-m", "larch.attack.monkeys", str(seed), str(steps)]
-        try:
-            done = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=2 * PATIENCE + steps)
-        except subprocess.TimeoutExpired:
-            return Went(0, "hang\nand its own watch did not see it")
+        with (Path(folder) / "said").open("w+") as said, (Path(folder) / "errors").open("w+") as errors:
+            # files, not pipes: something that it started and that outlives it would keep a pipe open for ever
+            with subprocess.Popen(command, stdout=said, stderr=errors, env=environment) as process:
+                try:
+                    process.wait(PATIENCE + 0.4 * steps)
+                except subprocess.TimeoutExpired:
+                    process.kill()
+            said.seek(0)
+            errors.seek(0)
+            lines, trouble = said.read().strip().splitlines(), errors.read()
     try:
-        return Went(*json.loads(done.stdout.strip().splitlines()[-1]))
+        return Went(*json.loads(lines[-1]))
     except (IndexError, ValueError):
-        what = "hang" if "Timeout (" in done.stderr else "crash"
-        said = "\n".join(line for line in done.stderr.splitlines() if "This plugin" not in line)
-        at = max(said.find("Fatal Python error"), 0)
-        where = said.find("Current thread", at) if what == "crash" else said.rfind("most recent call first")
-        return Went(0, f"{what}\n{said[at : at + 200]}\n{said[max(at, where) :][:3000]}")
+        what = "hang" if "Timeout (" in trouble or process.returncode == -9 else "crash"
+        trouble = "\n".join(line for line in trouble.splitlines() if "This plugin" not in line)
+        at = max(trouble.find("Fatal Python error"), 0)
+        where = trouble.find("Current thread", at) if what == "crash" else trouble.rfind("most recent call first")
+        return Went(0, f"{what}\n{trouble[at : at + 200]}\n{trouble[max(at, where) :][:3000]}")
 
 
 if __name__ == "__main__":

@@ -26,19 +26,6 @@ def desk_with_shelf(w: Window) -> None:
     w.canvas.select([t.id for t in w.canvas.page.things if t.kind() == "block" and not t.supply])
 
 
-def board(w: Window) -> None:
-    w.show_page("p3")
-    die = _kinds(w, "die")
-    from larch.core.things.chance.die import roll
-
-    for _ in range(7):
-        w.canvas.commit(roll(w.canvas.page, w.canvas.page.some(die)))
-    w.go_to_board()
-    w.showNormal()
-    w.resize(1280, 800)
-    w.canvas.select(die)
-
-
 def triangle(w: Window) -> None:
     w.show_page("p4")
     w.canvas.select(_kinds(w, "polygon"))
@@ -61,20 +48,6 @@ def finder(w: Window) -> None:
     w.finder.field.setText("lantern")
 
 
-def boathouse(w: Window) -> None:
-    w.show_page(w.session.lesson.pages.ids[-1])
-    w.go_to_board()
-    w.showNormal()
-    w.resize(1280, 800)
-    w.canvas.select(_kinds(w, "clock"))
-
-
-def papers(w: Window) -> None:
-    w.show_page("p8")
-    w.run("papers")
-    w.canvas.setFocus()
-
-
 def pen_choices(w: Window) -> None:
     w.show_page("p7")
     w.ledge.take("pen")
@@ -85,10 +58,6 @@ def folding(w: Window) -> None:
     w.show_page("p9")
     w.canvas.select(_kinds(w, "polygon")[:1])
     w.facts.want(True)
-
-
-def height(w: Window) -> None:
-    w.show_page("p11")
 
 
 def construction(w: Window) -> None:
@@ -110,10 +79,6 @@ def instruments(w: Window) -> None:
 def tiling(w: Window) -> None:
     w.show_page("p14")
     w.canvas.select(_kinds(w, "tiles")[1:])
-
-
-def sharing(w: Window) -> None:
-    w.show_page("p10")
 
 
 def stall(w: Window) -> None:
@@ -154,19 +119,61 @@ def picture_search(w: Window) -> None:
     w.shelf.search.setText("boot")
 
 
+def _at_board(w: Window, page: str) -> None:
+    w.show_page(page)
+    w.go_to_board()
+    w.showNormal()
+    w.resize(1280, 800)
+
+
+def numbers(w: Window) -> None:
+    w.show_page("p18")
+    w.show_shelf(True)
+    w.shelf.choose("Numbers")
+    w.canvas.setFocus()
+
+
+def frames(w: Window) -> None:
+    _at_board(w, "p19")
+
+
+def fractions(w: Window) -> None:
+    w.show_page("p20")
+    w.canvas.select(_kinds(w, "fraction bar")[-1:])
+    w.facts.want(True)
+
+
+def chances(w: Window) -> None:
+    from larch.core.things.chance.spinner import spin
+
+    _at_board(w, "p21")
+    spinner = _kinds(w, "spinner")
+    w.canvas.commit(spin(w.canvas.page, w.canvas.page.some(spinner)))
+    w.canvas.select(spinner)
+
+
+def task(w: Window) -> None:
+    """Checked once, and not yet right."""
+    from larch.core.actions.asking import checked
+
+    _at_board(w, "p22")
+    card = w.canvas.page.some(_kinds(w, "task"))[0]
+    w.canvas.commit(checked(w.canvas.page, card).edit)
+
+
 SHOTS: dict[str, Callable[[Window], None]] = {
     "desk-shelf": desk_with_shelf,
-    "board": board,
+    "numbers": numbers,
+    "frames": frames,
+    "fractions": fractions,
+    "chance": chances,
+    "task-checked": task,
     "triangle-measures": triangle,
     "candle-graph": candle,
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,
-    "boathouse": boathouse,
-    "papers": papers,
     "fold-lines": folding,
-    "shared-paper": sharing,
-    "bridge-height": height,
     "construction-steps": construction,
     "instruments": instruments,
     "tiling": tiling,

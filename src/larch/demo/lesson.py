@@ -14,6 +14,7 @@ PAGES = (
     "night.directions", "night.counting", "night.dice_row", "night.panel_triangle", "night.panel_four", "night.candle",
     "night.worked_steps", "night.row_of_lanterns", "geometry.folding", "geometry.sharing", "geometry.bridge",
     "geometry.meeting_place", "geometry.instruments", "geometry.tiles", "stall.stall", "stall.web", "boathouse.boathouse",
+    "equipment.boats", "equipment.rafts", "equipment.shares", "equipment.chances", "equipment.times", "equipment.patterns",
 )  # fmt: skip
 
 

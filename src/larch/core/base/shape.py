@@ -51,6 +51,13 @@ class Box(NamedTuple):
         return self.x0 <= other.x0 and self.y0 <= other.y0 and other.x1 <= self.x1 and other.y1 <= self.y1
 
 
+def along(start: Point, end: Point, stride: float) -> list[Point]:
+    """Places on the way, both ends among them, no further apart than `stride`: a step of a drag may be long."""
+    count = max(1, math.ceil(math.dist(start, end) / stride))
+    dx, dy = (end[0] - start[0]) / count, (end[1] - start[1]) / count
+    return [(start[0] + dx * k, start[1] + dy * k) for k in range(count + 1)]
+
+
 def box_of(points: Iterable[Point]) -> Box:
     """The smallest box round the points; an empty box at the origin for none."""
     listed = list(points)

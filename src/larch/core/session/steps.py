@@ -6,7 +6,6 @@ are called by keys of one's own, given by `as`. Raises StepError, with the numbe
 
 from __future__ import annotations
 
-import math
 import time
 from collections.abc import Callable, Mapping, Sequence
 from itertools import pairwise
@@ -15,7 +14,7 @@ from typing import Any
 from larch.core.actions.arrange.arrange import brought, copies, exhausted, laid_out, risen
 from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.actions.asking import asked, checked
-from larch.core.base.shape import Point
+from larch.core.base.shape import Point, along
 from larch.core.figures.settle import carried
 from larch.core.model.action import actions_for, put
 from larch.core.model.capabilities import HasParts, Tappable, snap_of
@@ -161,9 +160,7 @@ class Doing:
         if not isinstance(thing, HasParts):
             raise StepError("it has no parts.")
         start = thing.placement.to_page(*self._part_place(thing, part))
-        count = max(1, math.ceil(math.dist(start, to) / STRIDE))
-        stride = ((to[0] - start[0]) / count, (to[1] - start[1]) / count)
-        way = [(start[0] + stride[0] * k, start[1] + stride[1] * k) for k in range(count + 1)]
+        way = along(start, to, STRIDE)
         now = thing
         for a, b in pairwise(way):
             now = now.drag_part(part, now.placement.to_local(*a), now.placement.to_local(*b))

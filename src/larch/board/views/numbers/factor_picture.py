@@ -55,7 +55,8 @@ def _group(painter: QPainter, box: QRectF, factors: tuple[int, ...]) -> None:
     hue = hue_of_number(first)
     painter.setPen(QPen(colour(hue).darker(125), 2.0))
     painter.setBrush(tint(hue, 0.14))
-    painter.drawRoundedRect(box, 0.42 * min(box.width(), box.height()), 0.42 * min(box.width(), box.height()))
+    corner = (0.3 if first == 2 else 0.5) * min(box.width(), box.height())
+    painter.drawRoundedRect(box, corner, corner)
     for room in _rooms(box, first):
         if rest:
             _group(painter, room, rest)

@@ -20,7 +20,7 @@ DOT = 10.0
 
 class OrderLineView(View):
     kind: ClassVar[type[Thing]] = OrderLine
-    margin: ClassVar[float] = 16.0
+    margin: ClassVar[float] = 120.0
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, OrderLine)
@@ -41,4 +41,4 @@ class OrderLineView(View):
             else:
                 painter.setPen(QPen(WRONG, 2.6, Qt.PenStyle.DashLine))
                 painter.setBrush(PAPER)
-            painter.drawEllipse(QPointF(x, LINE), DOT, DOT)
+            painter.drawEllipse(QPointF(x, max(LINE, y) + DOT + 6), DOT, DOT)  # below it, where it can be seen

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import ClassVar, Self
 
+from larch.core.base.shape import along
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
 from larch.core.model.capabilities import HasParts, WorksLocked
@@ -16,6 +17,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
 MOST_PARTS = 100
+STRIDE = 4.0  # page units: no part is passed over by a quick finger
 MOST_WHOLES = 12
 LABELS = (
     ("fraction", N_("as fractions")), ("decimal", N_("as decimals")), ("percent", N_("in percent")), ("none", N_("nothing")),
@@ -119,8 +121,9 @@ class Parted(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="_part
 
     def drag_part(self, part: str, before: tuple[float, float], to: tuple[float, float]) -> Self:
         """All parts that the finger goes over are taken."""
-        changed, over = self.with_part(int(part), True), self.part_at(*to, 0)
-        return changed.with_part(int(over), True) if over else changed
+        over = {self.part_at(*at, 0) for at in along(before, to, STRIDE)} - {""}
+        filled = {*self.filled, int(part), *map(int, over)}
+        return self if len(filled) == len(self.filled) else self.replace(filled=tuple(sorted(filled)))
 
     def tap_part(self, part: str, at: tuple[float, float]) -> Self:
         return self.with_part(int(part), int(part) not in self.filled)

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from functools import partial
 from typing import ClassVar, Self
 
-from larch.core.base.shape import Box, Point
+from larch.core.base.shape import Box, Point, along
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
 from larch.core.model.capabilities import HasParts, HasPlaces, HoldsOthers, WorksLocked
@@ -157,8 +157,8 @@ class NumberGrid(HasParts, HasPlaces, HoldsOthers, WorksLocked, Thing, frozen=Tr
         return str(min(int(y / CELL), self.rows - 1) * self.columns + min(int(x / CELL), self.columns - 1))
 
     def drag_part(self, part: str, before: Point, to: Point) -> Self:
-        over = self.part_at(*to, 0)
-        cells = {int(part)} | ({int(over)} if over else set())
+        over = {self.part_at(*at, 0) for at in along(before, to, CELL / 3)} - {""}
+        cells = {int(part), *map(int, over)}
         if self.covered:
             return self.replace(covered=tuple(cell for cell in self.covered if cell not in cells))  # type: ignore[no-any-return]
         return self.replace(marked=tuple(sorted(set(self.marked) | cells)))  # type: ignore[no-any-return]
