@@ -247,3 +247,14 @@ def test_two_graphs_on_axes_meet_by_taps(hand: Hand) -> None:
         hand.tap(*axes.page_of((x, y)))
     point = next(thing for thing in hand.canvas.page.things if isinstance(thing, Point))
     assert axes.plane_of(point.form()) == pytest.approx((2, 1))
+
+
+def test_what_was_picked_may_be_gone_by_then(hand: Hand, said: list[str]) -> None:
+    hand.put(Circle(radius=100, placement=Placement(400, 400)))
+    hand.window.hand.construct("rotate")
+    hand.tap(400, 300)
+    page = hand.canvas.page
+    hand.canvas.commit(Edit("gone", page, page.replace(things=())))
+    hand.tap(700, 500)
+    assert "circle" not in kinds(hand)
+    assert said and said[-1].endswith(".")

@@ -8,6 +8,8 @@ from PyQt6.QtTest import QTest
 
 from larch.core.base.shape import Placement
 from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.numbers.ten_frame import TenFrame
+from larch.core.things.time.clock import Clock
 from larch.core.things.words.text import Text
 from larch.desk.page_keys import NUDGE, NUDGE_FAR
 from tests.board.test_tools import Hand
@@ -140,3 +142,20 @@ def test_a_letter_with_shift_is_not_the_things_key(hand: Hand) -> None:
     hand.canvas.select([id])
     press(hand, KEYS.Key_R, SHIFT)
     assert sum(hand.thing(id).counts()) == 0
+
+
+def test_parts_are_taken_in_hand_moved_and_tapped_by_keys(hand: Hand) -> None:
+    frame, clock = hand.put(TenFrame(placement=Placement(200, 120)), Clock(minutes=0, placement=Placement(700, 120)))
+    hand.canvas.setFocus()
+    hand.canvas.select([frame])
+    press(hand, KEYS.Key_N)
+    press(hand, KEYS.Key_Return)
+    assert hand.thing(frame).cells[0] == 1
+    press(hand, KEYS.Key_Right)
+    assert hand.thing(frame).cells[:2] == (0, 1)
+    hand.canvas.select([clock])
+    press(hand, KEYS.Key_N)
+    press(hand, KEYS.Key_Right)
+    assert 0 < hand.thing(clock).minutes < 15
+    hand.window.undo()
+    assert hand.thing(clock).minutes == 0

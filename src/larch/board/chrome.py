@@ -17,6 +17,7 @@ from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import _
 from larch.core.model.capabilities import Constructible
 from larch.core.model.fact import number_text
+from larch.core.model.grips import grip_of
 from larch.core.model.page import Page
 from larch.core.model.thing import Snap, Thing
 
@@ -111,6 +112,11 @@ def paint_selection(
         painter.drawEllipse(QPointF(*place), 9, 9)
         if name.startswith("grow"):
             _plus(painter, QPointF(*place))
+    grip = grip_of(things[0], focus) if focus and len(things) == 1 else None
+    if grip is not None and grip.part:  # what the keys have in hand
+        painter.setPen(QPen(GOLD, 5))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(QPointF(*camera.to_view(*things[0].placement.to_page(*grip.at))), 15, 15)
     device = painter.device()
     room = Box(4, 4, device.width() - 4, device.height() - 4) if device is not None else box.grown(200)
     counted = total_place(page, things, camera, room)

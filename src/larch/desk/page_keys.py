@@ -11,7 +11,9 @@ from PyQt6.QtWidgets import QApplication
 from larch.core.base.shape import Box
 from larch.core.base.words import _, many
 from larch.core.model.action import actions_for
+from larch.core.model.capabilities import HasParts
 from larch.core.model.edit import Edit
+from larch.core.model.grips import Grip, grip_of, grips, nudged, tapped
 from larch.core.model.thing import Thing
 from larch.desk.fields import ENTER
 
@@ -51,6 +53,8 @@ class PageKeys:
             return True
         if key in ENTER and len(self.context.canvas.things()) == 1:
             thing = self.context.canvas.things()[0]
+            if self._tap_grip(thing):
+                return True
             if not self.context.canvas.tap(thing, thing.box().centre):
                 self.context.canvas.edit_thing(thing)
             return True
@@ -118,26 +122,46 @@ class PageKeys:
         things = self.context.canvas.things() if self.context.canvas.may("move") else ()
         focus = self.context.canvas.handle_focus
         if len(things) == 1 and focus and not things[0].locked:
-            self._nudge_handle(things[0], focus, across * step, down * step)
+            self._nudge_handle(things[0], focus, across, down, step)
         elif things:
             self.context.canvas.commit(nudge(self.context.canvas.page, things, across * step, down * step))
         else:
             self.context.canvas.pan_by(-across * 64, -down * 64)
 
-    def _nudge_handle(self, thing: Thing, name: str, dx: float, dy: float) -> None:
-        handle = next((h for h in thing.handles() if h.name == name), None)
-        if handle is None:
+    def _nudge_handle(self, thing: Thing, name: str, across: int, down: int, step: float) -> None:
+        grip = grip_of(thing, name)
+        if grip is None:
             return
-        x, y = thing.placement.to_page(handle.x, handle.y)
-        moved = thing.with_handle(name, *thing.placement.to_local(x + dx, y + dy))
+        if grip.part:
+            self._change_part(thing, grip, nudged(thing, grip, across, down))
+            return
+        x, y = thing.placement.to_page(*grip.at)
+        moved = thing.with_handle(name, *thing.placement.to_local(x + across * step, y + down * step))
         page = self.context.canvas.page
         merge = f"corner {thing.id} {name}"
         self.context.canvas.commit(Edit(_("Drag a corner"), page, page.with_things({thing.id: moved}), merge))
 
+    def _change_part(self, thing: Thing, grip: Grip, after: Thing) -> None:
+        assert isinstance(thing, HasParts)
+        page = self.context.canvas.page
+        edit = Edit(thing.part_label(grip.part), page, page.with_things({thing.id: after}), f"part {thing.id} {grip.name}")
+        self.context.canvas.commit(edit)
+
+    def _tap_grip(self, thing: Thing) -> bool:
+        """Enter on a part that is in hand is a tap on it."""
+        grip = grip_of(thing, self.context.canvas.handle_focus)
+        if grip is None or not grip.part:
+            return False
+        after = tapped(thing, grip)
+        if after is thing:
+            return False
+        self._change_part(thing, grip, after)
+        return True
+
     def next_handle(self) -> None:
-        """Takes the next corner of the selected thing in hand, for the arrow keys."""
+        """Takes the next corner or part of the selected thing in hand, for the arrow keys and Enter."""
         things = self.context.canvas.things()
-        names = [handle.name for handle in things[0].handles()] if len(things) == 1 else []
+        names = [grip.name for grip in grips(things[0])] if len(things) == 1 else []
         if names:
             where = names.index(self.context.canvas.handle_focus) + 1 if self.context.canvas.handle_focus in names else 0
             self.context.canvas.handle_focus = names[where] if where < len(names) else ""

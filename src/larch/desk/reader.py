@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QGroupBox, QLineEdit, QWidget
 from larch.board import chrome
 from larch.board.spoken import description, place_of, spoken
 from larch.core.base.words import _, many
+from larch.core.model.grips import grip_of
 
 if TYPE_CHECKING:
     from larch.board.canvas import Canvas
@@ -146,10 +147,10 @@ class Reader(QObject):
             self.selected.setAccessibleDescription(description(page, things))
             self.selected.setGeometry(at)
             shown = self.selected
-            found = next((h for h in things[0].handles() if h.name == handle), None) if handle else None
+            found = grip_of(things[0], handle)
             if found is not None:
                 self.corner.setAccessibleName(_("{corner} of {thing}").format(corner=found.label, thing=one))
-                where = place_of(page, things[0].placement.to_page(found.x, found.y))
+                where = place_of(page, things[0].placement.to_page(*found.at))
                 if self.corner.text() != where:
                     self.corner.setText(where)
                 self.corner.setGeometry(at)

@@ -10,6 +10,7 @@ from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
 from larch.core.base.shape import Point
 from larch.core.base.words import N_, _
+from larch.core.maths.plane.forms import NotThere
 from larch.core.model.action import named
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
@@ -246,7 +247,11 @@ class Picking(Gesture):
             self.stage.commit(Edit(tool.title().capitalize(), page, put_below_points(page, thing)))
             return
         values = nearest_value(page, tool.mode, picks, at) or tool.values()
-        made = built(page, tool.mode, picks, values, tool.hue)
+        try:
+            made = built(page, tool.mode, picks, values, tool.hue)
+        except NotThere as why:  # what was picked has been taken away meanwhile, say
+            self.stage.said.emit(_(str(why)))
+            return
         self.stage.commit(Edit(tool.title().capitalize(), page, made.page))
 
     def cancel(self) -> None:
