@@ -125,6 +125,9 @@ def test_every_icon_that_is_named_is_shipped() -> None:
         text = path.read_text()
         named |= set(re.findall(r'(?:icon(?:_button)?\(|icon: ClassVar\[str\] = )"([a-z0-9-]+)"', text))
     assert named and named <= shipped, named - shipped
+    actions = {a for kind in kinds().values() for item in kind.shelf() for thing in item.things() for a in thing.actions()}
+    drawn = {action.icon for action in actions}
+    assert drawn and drawn <= shipped, drawn - shipped
 
 
 def test_licences_lie_beside_fonts_and_icons() -> None:

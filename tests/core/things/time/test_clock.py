@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 import larch
 from larch.core.model.action import actions_for
+from larch.core.model.page import Page
 from larch.core.things.time.clock import ACTIONS, DAY, RADIUS, Clock, read_time, time_text
 from tests.samples import page_with
 
@@ -105,3 +106,17 @@ def test_every_step_of_time_has_an_icon_of_its_own() -> None:
     named = [action.icon for action in ACTIONS if action.name.startswith("time ")]
     assert len(set(named)) == len(named) == 6
     assert all((Path(larch.__file__).parent / f"assets/icons/{name}.svg").is_file() for name in named)
+
+
+@given(st.integers(0, 1439), st.integers(0, 1439))
+def test_what_has_passed_since_a_start_goes_over_midnight(start: int, passed: int) -> None:
+    clock = Clock(minutes=float((start + passed) % 1440), since=float(start))
+    assert clock.elapsed() == passed
+    known = {fact.name: fact for fact in clock.facts(Page(id="p1"))}
+    assert known["elapsed"].text == {
+        (True, True): f"{passed // 60} h {passed % 60} min",
+        (True, False): f"{passed // 60} h",
+    }.get((passed >= 60, passed % 60 > 0), f"{passed} min")
+    assert known["since"].set is not None
+    assert known["since"].set("") == Clock(minutes=clock.minutes)
+    assert Clock(minutes=clock.minutes, twelve=True).digital().endswith("am" if clock.minutes < 720 else "pm")

@@ -82,6 +82,11 @@ class DieView(View):
                 words(painter, QPointF(x + BAR / 2, floor - height - 10), str(count), NEEDLE, 17, bold=True)
         painter.setPen(QPen(NEEDLE, 1.2))
         painter.drawLine(QPointF(left, floor), QPointF(left + BAR * thing.faces, floor))
+        rolls = sum(thing.counts())
+        if rolls:  # what theory expects
+            y = floor - (TALL - 18) * rolls / thing.faces / most
+            painter.setPen(QPen(NEEDLE, 1.6, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(left, y), QPointF(left + BAR * thing.faces, y))
 
     def motion(self, before: Thing, after: Thing) -> int:
         assert isinstance(before, Die) and isinstance(after, Die)

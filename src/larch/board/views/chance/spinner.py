@@ -87,7 +87,8 @@ class SpinnerView(View):
             painter.setPen(QPen(colour(hue_in_order(k)).darker(125), 2.0))
             painter.setBrush(tint(hue_in_order(k), 0.42))
             painter.drawRect(QRectF(x + 3, floor - high, wide - 6, high))
-            words(painter, QPointF(x + wide / 2, floor + 16), thing.sector_name(k)[:4], SOFT, 22)
+            name = thing.sector_name(k)
+            words(painter, QPointF(x + wide / 2, floor + 16), name, SOFT, min(22.0, 1.7 * wide / max(1, len(name))))
             words(painter, QPointF(x + wide / 2, floor - high - 13), str(count), NEEDLE, 22, bold=True)
             if spins:  # what theory expects: a dashed line
                 painter.setPen(QPen(NEEDLE, 2.0, Qt.PenStyle.DashLine))

@@ -198,9 +198,9 @@ def show_tally(page: Page, things: Things) -> Edit:
 
 
 ACTIONS = (
-    Action("spin", lambda p, ts: _("spin"), "refresh-cw", spin, only(Spinner), shortcut="R", rank=5, board=True,
+    Action("spin", lambda p, ts: _("spin"), "rotate-cw", spin, only(Spinner), shortcut="R", rank=5, board=True,
            words=N_("turn random roll")),
-    Action("spin often", lambda p, ts: _("a thousand times"), "chevrons-right", spin_often, only(Spinner), rank=6,
+    Action("spin often", lambda p, ts: _("a thousand times"), "refresh-cw", spin_often, only(Spinner), rank=6,
            board=True, words=N_("many trials simulate")),
     Action("spinner tally", lambda p, ts: _("hide tally") if all("tally" in t.shown for t in ts) else _("show tally"),
            "list", show_tally, only(Spinner), rank=7, board=True, words=N_("count record results")),

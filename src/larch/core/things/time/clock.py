@@ -24,13 +24,20 @@ HOUR_TIP, MINUTE_TIP = 0.40, 0.70  # how long the hands are, in radii
 NEAR = 9.0  # page units beside a hand in which it is taken hold of
 GRIP = 0.16  # radii round the middle in which no hand is meant
 FITS = 3.0  # degrees by which a free hour hand may be off and still belong to the minute hand
-NUMERALS = (("all", N_("1 to 12")), ("quarters", N_("12, 3, 6, 9")), ("none", N_("no numerals")))
+NUMERALS = (
+    ("all", N_("1 to 12")), ("hours 24", N_("1 to 12 and 13 to 24")), ("roman", N_("I to XII")),
+    ("quarters", N_("12, 3, 6, 9")),
+    ("none", N_("no numerals")),
+)  # fmt: skip
+NEVER = -1.0  # no start is marked
 TYPED = re.compile(r"\s*(\d{1,2})\s*[:.h ]\s*(\d{2})\s*(am|pm)?\s*", re.IGNORECASE)
 
 
 class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="clock"):
     """minutes: since midnight, below 1440. free: the hour hand is set by itself, to `hour` degrees clockwise from 12.
     going: when it was let go, in seconds since 1970; 0 while it stands. strikes: on the hour. numerals: one of NUMERALS.
+    since: a start that is marked on it, in minutes since midnight, or NEVER: what has passed since then is drawn.
+    twelve: figures say am and pm.
 
     Raises ValueError for a time that no clock shows.
     """
@@ -41,6 +48,8 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     going: float = 0.0
     strikes: bool = False
     numerals: str = "all"
+    since: float = NEVER
+    twelve: bool = False
     hue: str = "lake"
 
     icon: ClassVar[str] = "clock"
@@ -53,6 +62,8 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     def __post_init__(self) -> None:
         if not 0 <= self.minutes < DAY or not 0 <= self.hour < 360 or not 0 <= self.going <= 1e12:
             raise ValueError("a clock shows a time of a day")
+        if self.since != NEVER and not 0 <= self.since < DAY:
+            raise ValueError("a start is a time of a day")
         if self.numerals not in dict(NUMERALS):
             raise ValueError("a clock has all its numerals, four or none")
 
@@ -98,7 +109,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     def facts(self, page: Page) -> Iterator[Fact]:
         text = time_text(self.minutes)
         if not self.free:
-            yield Fact("time", text, text=text, label=_("time"), badge="time", set=self._set_time)
+            yield Fact("time", text, text=self.digital(), label=_("time"), badge="time", set=self._set_time)
         spoken = time_in_words(int(self.minutes + 1e-9))
         if not self.free:
             yield Fact("words", spoken, text=spoken, label=_("in words"), badge="words")
@@ -106,6 +117,12 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
         yield Fact("minutes past", past, unit, f"{int(past)} {unit}", _("minutes past"))
         yield measure("minute hand", self.minute_hand(), "°", _("minute hand"), set=partial(self._set_hand, "minute"))
         yield measure("hour hand", self.hour_hand(), "°", _("hour hand"), set=partial(self._set_hand, "hour"))
+        if not self.free:
+            start = "" if self.since == NEVER else time_text(self.since)
+            yield Fact("since", start, text=start, label=_("start marked at"), set=self._set_since, hint=_("such as 14:10"),
+                       part="doing")  # fmt: skip
+        if self.since != NEVER and not self.free:
+            yield Fact("elapsed", self.elapsed(), _("min"), self.elapsed_text(), _("passed since then"), "elapsed")
         apart = abs((self.hour_hand() - self.minute_hand() + 180) % 360 - 180)
         yield measure("angle", apart, "°", _("between the hands"), badge="angle")
         if self.free:
@@ -132,6 +149,26 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
             return self.at_minutes(self.minutes // 60 * 60 + angle / 6)
         return self.replace(hour=angle) if self.free else self.at_minutes(angle * 2)
 
+    def digital(self) -> str:
+        """The time in figures, as the clock writes it."""
+        if not self.twelve:
+            return time_text(self.minutes)
+        whole = int(self.minutes + 1e-9)
+        return f"{whole // 60 % 12 or 12}:{whole % 60:02d} {'am' if whole < DAY / 2 else 'pm'}"
+
+    def elapsed(self) -> float:
+        """Whole minutes since the start that is marked; over midnight, too."""
+        return round((self.minutes - self.since) % DAY) % DAY
+
+    def elapsed_text(self) -> str:
+        hours, minutes = divmod(int(self.elapsed()), 60)
+        parts = [_("{n} h").format(n=hours)] if hours else []
+        parts += [_("{n} min").format(n=minutes)] if minutes or not hours else []
+        return " ".join(parts)
+
+    def _set_since(self, typed: str) -> Thing:
+        return self.replace(since=read_time(typed) if typed.strip() else NEVER)  # type: ignore[no-any-return]
+
     def _set_hands(self, typed: str) -> Thing:
         if typed not in ("geared", "free"):
             raise ValueError(_("The hands are geared or free."))
@@ -139,7 +176,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
 
     def _set_numerals(self, typed: str) -> Thing:
         if typed not in dict(NUMERALS):
-            raise ValueError(_("A clock here has all its numerals, four or none."))
+            raise ValueError(_("Choose one of the ways in which a clock is numbered."))
         return self.replace(numerals=typed)  # type: ignore[no-any-return]
 
     # Hands
@@ -244,6 +281,13 @@ def _let_go(page: Page, things: Things, now: float) -> Edit:
     return Edit(_("Let the clock go"), page, page.with_things(going))
 
 
+def _mark_start(page: Page, things: Things) -> Edit:
+    """From now on what passes is drawn; where all have a start, it is taken away."""
+    on = not all(t.since != NEVER for t in things if isinstance(t, Clock))
+    changed = {t.id: t.replace(since=t.minutes if on else NEVER) for t in things if isinstance(t, Clock)}
+    return Edit(_("Mark the start") if on else _("Take the start away"), page, page.with_things(changed))
+
+
 def freed(clock: Clock) -> Clock:
     """Its hands can be set one by one, from where they stand."""
     return clock.replace(free=True, hour=clock.hour_hand(), going=0.0)  # type: ignore[no-any-return]
@@ -282,6 +326,12 @@ ACTIONS = (
            words=N_("run start stop tick")),
     Action("free hands", lambda p, ts: _("gear the hands") if all(getattr(t, "free", False) for t in ts) else
            _("set the hands free"), "cog", _gear, only(Clock), rank=6, words=N_("gears separate hands")),
+    Action("mark start", lambda p, ts: _("no start") if all(getattr(t, "since", NEVER) != NEVER for t in ts) else
+           _("mark the start here"), "flag", _mark_start, only(Clock), rank=6, board=True,
+           words=N_("elapsed time passed duration")),
+    Action("twelve hours", lambda p, ts: _("count to 24 hours") if all(getattr(t, "twelve", False) for t in ts) else
+           _("say am and pm"), "clock", lambda p, ts: toggle(p, ts, "twelve", _("Say am and pm"), _("Count to 24 hours")),
+           only(Clock), rank=56, words=N_("twelve 12 24 hours digital")),
     Action("strikes", lambda p, ts: _("no striking") if all(getattr(t, "strikes", False) for t in ts) else
            _("strike the hours"), "bell", lambda p, ts: toggle(p, ts, "strikes", _("Strike"), _("No striking")),
            only(Clock), rank=56, words=N_("sound chime bell")),
