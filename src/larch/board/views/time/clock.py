@@ -31,19 +31,19 @@ class ClockView(View):
         painter.setPen(QPen(NEEDLE, 6))
         painter.setBrush(PAPER)
         painter.drawEllipse(QPointF(0, 0), RADIUS - 3, RADIUS - 3)
+        if thing.since != NEVER and not thing.free:
+            self._elapsed(painter, thing)
         for minute in range(60):
             hour = minute % 5 == 0
             painter.setPen(QPen(NEEDLE if hour else SOFT, 4 if hour else 1.8))
             painter.drawLine(QLineF(_at(minute * 6, MARK if hour else TENTH), _at(minute * 6, TRACK)))
         for figure in range(1, 13):
             if thing.numerals == "roman":
-                words(painter, _at(figure * 30, FIGURES), ROMAN[figure - 1], NEEDLE, 26, bold=True)
+                words(painter, _at(figure * 30, FIGURES), ROMAN[figure - 1], NEEDLE, 22, bold=True)
             elif thing.numerals in ("all", "hours 24") or (thing.numerals == "quarters" and figure % 3 == 0):
                 words(painter, _at(figure * 30, FIGURES), str(figure), NEEDLE, 30, bold=True)
             if thing.numerals == "hours 24":
                 words(painter, _at(figure * 30, INNER), str(figure + 12), SOFT, 18)
-        if thing.since != NEVER and not thing.free:
-            self._elapsed(painter, thing)
         self._hands(painter, thing)
         painter.translate(-RADIUS, -RADIUS)
 
@@ -95,7 +95,7 @@ class ClockView(View):
         """In the middle of what has passed, on the page."""
         part = thing.elapsed() if thing.elapsed() <= 60 else thing.elapsed() % 60
         angle = math.radians((thing.since % 60 + part / 2) * 6)
-        away = 0.46 * RADIUS
+        away = 0.38 * RADIUS
         return thing.placement.to_page(RADIUS + away * math.sin(angle), RADIUS - away * math.cos(angle))
 
 
