@@ -119,3 +119,17 @@ def test_asking_is_one_mechanism_and_no_kind_knows_of_it() -> None:
 
 def test_chance_can_be_asked_for_within() -> None:
     assert right(Coins(count=10, up="h" * 6 + "t" * 4, tosses=10, heads=6), "heads", within="4 to 6") is True
+
+
+def test_a_sentence_of_its_own_follows_what_is_wanted_and_a_teachers_stays() -> None:
+    page, task = task_on(Abacus(), "value", {"wanted": "305"})
+
+    def with_wanted(card: Task, typed: str) -> Task:
+        fact = next(fact for fact in card.facts(page) if fact.name == "wanted")
+        assert fact.set is not None
+        changed = fact.set(typed)
+        assert isinstance(changed, Task)
+        return changed
+
+    assert "420" in with_wanted(task, "420").sentence
+    assert with_wanted(task.replace(sentence="Show the boats."), "420").sentence == "Show the boats."

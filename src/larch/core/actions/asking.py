@@ -259,6 +259,11 @@ def _ask_about(page: Page, task: Task, typed: str) -> Thing:
     return changed.replace(sentence=sentence_for(page, thing, fact, changed)) if mine else changed
 
 
+@grants("task sentence")
+def _sentence(page: Page, task: Task, _typed: str) -> str:
+    return _own_sentence(page, task)
+
+
 def _own_sentence(page: Page, task: Task) -> str:
     thing = page.thing(task.of)
     fact = fact_of(page, thing, task.fact) if thing is not None else None

@@ -116,3 +116,25 @@ def test_jumps_land_and_their_ends_are_dragged() -> None:
     for name, typed in (("from", "30"), ("step", "-1"), ("to", "-5"), ("jumps", "far")):
         with pytest.raises(ValueError, match=r"\.$"):
             set_to(line, name, typed)
+
+
+@given(ENDS, st.floats(0, 1))
+def test_a_window_stays_on_its_line_and_falls_onto_round_numbers(ends: tuple[float, float, float], share: float) -> None:
+    first, last, step = ends
+    line = NumberLine(first=first, last=last, step=step, window=min(step, last - first))
+    x, y = line.part_place("window")
+    assert line.part_at(x, y, 0) == "window"
+    moved = line.drag_part("window", (x, y), (line.x_of(first + share * (last - first)), y)).part_let_go("window")
+    start = moved.window_from()
+    assert first <= start and start + moved.window <= last + 1e-9
+    assert line.strip_x(line.window_from()) < line.strip_x(line.window_from() + line.window)
+
+
+def test_a_window_is_typed() -> None:
+    line = set_to(NumberLine(), "window", "3 to 4")
+    assert isinstance(line, NumberLine)
+    assert (line.window, line.window_at) == (1, 3)
+    assert set_to(line, "window", "") == NumberLine(window_at=3.0)
+    for typed in ("3", "19 to 25", "4 to 4"):
+        with pytest.raises(ValueError, match=r"\.$"):
+            set_to(line, "window", typed)

@@ -6,16 +6,16 @@ import math
 from itertools import pairwise
 from typing import ClassVar
 
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
-from larch.board.look import NEEDLE, PAPER, colour, text_colour
+from larch.board.look import GOLD, NEEDLE, PAPER, colour, text_colour, tint
 from larch.board.views.base import View, badge, words
 from larch.core.base.hues import hue_of_number
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.numbers.number_line import END, RISE, NumberLine, signed
+from larch.core.things.numbers.number_line import END, FOOT, RISE, STRIP, NumberLine, signed, tidy
 
 HEAD = 12.0
 TALL = 62.0  # of the highest jump
@@ -32,6 +32,8 @@ class NumberLineView(View):
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, NumberLine)
+        if thing.window:
+            self._window(painter, thing)
         self._line(painter, thing)
         every, ticks = thing.named_every(), thing.ticks()
         zero = next((k for k, tick in enumerate(ticks) if tick == 0), 0)
@@ -45,6 +47,38 @@ class NumberLineView(View):
             if (thing.named == "all" and named) or (thing.named == "ends" and at_end):
                 bold = any(math.isclose(tick, mark, abs_tol=1e-9) for mark in (*thing.marks, *self._landed(thing)))
                 words(painter, QPointF(x, RISE + 34), number_text(tick, 9), NEEDLE, 26, bold=bold)
+
+    def _window(self, painter: QPainter, thing: NumberLine) -> None:
+        """A frame on the line, and below it the same part ten times finer."""
+        start = thing.window_from()
+        left, right = thing.x_of(start), thing.x_of(start + thing.window)
+        top, bottom = RISE + FOOT + 8, RISE + FOOT + STRIP - 4
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(tint("straw", 0.14))
+        painter.drawPolygon(QPolygonF([QPointF(left, RISE + 50), QPointF(right, RISE + 50), QPointF(END + thing.long, top),
+                                       QPointF(END, top)]))  # fmt: skip
+        painter.setPen(QPen(GOLD, 2.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRoundedRect(QRectF(left, RISE - 20, right - left, 70), 6, 6)
+        painter.setBrush(PAPER)
+        painter.drawRoundedRect(QRectF(END, top, thing.long, bottom - top), 8, 8)
+        y = top + 34
+        painter.setPen(QPen(NEEDLE, 3.0))
+        painter.drawLine(QPointF(thing.strip_x(start), y), QPointF(thing.strip_x(start + thing.window), y))
+        for k in range(11):
+            value = tidy(start + thing.window * k / 10, thing.window / 10)
+            x = thing.strip_x(value)
+            painter.setPen(QPen(NEEDLE, 2.4))
+            painter.drawLine(QPointF(x, y - 12), QPointF(x, y + 12))
+            text = number_text(value, 9)
+            wide = 15.0 * len(text)
+            if k in (0, 10) or (thing.long - 60) / 10 > wide + 8:
+                words(painter, QPointF(x, y + 34), text, NEEDLE, 24, bold=k in (0, 10))
+        for number in (*thing.marks, *self._landed(thing)):
+            if start <= number <= start + thing.window:
+                painter.setPen(QPen(NEEDLE, 2.6))
+                painter.setBrush(NEEDLE)
+                painter.drawEllipse(QPointF(thing.strip_x(number), y), 8, 8)
 
     def _landed(self, thing: NumberLine) -> list[float]:
         return thing.landings() if thing.jumps else []

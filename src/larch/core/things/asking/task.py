@@ -118,9 +118,10 @@ class Task(HasWords, LooksAt, Sounds, Tappable, WorksLocked, Thing, frozen=True,
                        set=lambda typed: wished("ask about", page, self, typed))  # fmt: skip
         modes = tuple((name, _(words)) for name, words in MODES)
         yield Fact("mode", self.mode, text=dict(modes)[self.mode], label=_("wanted is"), options=modes, part="doing",
-                   set=self._sets("mode"))  # fmt: skip
-        yield Fact("wanted", self.wanted, text=self.wanted, label=_("wanted"), set=self._sets("wanted"),
-                   hint=_("such as 7; or 6 to 8"), part="doing")  # fmt: skip
+                   set=lambda typed: self._said_anew(page, "mode", typed))  # fmt: skip
+        yield Fact("wanted", self.wanted, text=self.wanted, label=_("wanted"),
+                   set=lambda typed: self._said_anew(page, "wanted", typed), part="doing",
+                   hint=_("such as 7; or 6 to 8"))  # fmt: skip
         yield Fact("rule", self.rule, text=self.rule, label=_("a new one from"), set=self._sets("rule"),
                    hint=_("such as 3 to 9"), part="doing")  # fmt: skip
         yield Fact("hint", self.hint, text=self.hint, label=_("hint"), set=self._sets("hint"),
@@ -129,6 +130,14 @@ class Task(HasWords, LooksAt, Sounds, Tappable, WorksLocked, Thing, frozen=True,
         value = "at once" if self.at_once else "asked"
         yield Fact("checks", value, text=dict(ways)[value], label=_("checks"), options=ways, part="doing",
                    set=lambda typed: self.replace(at_once=typed == "at once", state="asked", said=""))  # fmt: skip
+
+    def _said_anew(self, page: Page, field: str, typed: str) -> Thing:
+        """With a field changed; a sentence that the card made up itself goes along."""
+        changed: Task = self._sets(field)(typed)
+        sentence = wished("task sentence", page, self, "")  # "" where there is nothing to say it of
+        if not sentence or self.sentence not in ("", sentence):
+            return changed
+        return changed.replace(sentence=wished("task sentence", page, changed, ""))  # type: ignore[no-any-return]
 
     def _sets(self, field: str):  # type: ignore[no-untyped-def]
         def put(typed: str) -> Thing:

@@ -19,6 +19,7 @@ from larch.core.model.thing import ShelfItem, Thing
 
 RISE = 96.0  # room above the line, for jumps
 FOOT = 48.0  # below it, for numbers
+STRIP = 104.0  # below that, for what is seen through a window, ten times finer
 END = 26.0  # beyond the first and last number
 LEAST, MOST_LONG = 200.0, 4000.0
 MOST_MARKS, MOST_JUMPS = 20, 30
@@ -29,7 +30,8 @@ NICE = (1.0, 2.0, 5.0)
 class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="number line"):
     """first, last: its ends; step: from tick to tick, 0 for an empty line. marks: values that are marked. jumps_from: where
     the first of the jumps begins; jumps: their sizes. long: page units from the first to the last. named: which numbers are
-    written: "all", "ends" or "none". Raises ValueError where these don't fit."""
+    written: "all", "ends" or "none". window: how wide a part is seen ten times finer below it, 0 for none; from window_at.
+    Raises ValueError where these don't fit."""
 
     first: float = 0.0
     last: float = 20.0
@@ -39,6 +41,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
     jumps: tuple[float, ...] = ()
     long: float = 900.0
     named: str = "all"
+    window: float = 0.0
+    window_at: float = 0.0
 
     turnable: ClassVar[bool] = False
     icon: ClassVar[str] = "git-commit-horizontal"
@@ -56,6 +60,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             raise ValueError("a number line goes up, in steps that can be seen")
         if not LEAST <= self.long <= MOST_LONG or self.named not in ("all", "ends", "none"):
             raise ValueError("a number line has a length")
+        if not (0 <= self.window <= self.last - self.first and math.isfinite(self.window_at)):
+            raise ValueError("a window shows a part of the line")
         if len(self.marks) > MOST_MARKS or len(self.jumps) > MOST_JUMPS:
             raise ValueError("too many marks or jumps")
 
@@ -81,7 +87,7 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         return self.name or _("number line {first} to {last}").format(**ends)
 
     def extent(self) -> Box:
-        return Box(0, 0, self.long + 2 * END, RISE + FOOT)
+        return Box(0, 0, self.long + 2 * END, RISE + FOOT + (STRIP if self.window else 0.0))
 
     def stretched(self, across: float, down: float) -> Thing | None:
         return self.replace(long=min(max(self.long * across, LEAST), MOST_LONG))  # type: ignore[no-any-return]
@@ -100,6 +106,14 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         while self.long * step / (self.last - self.first) >= 10 * 12:  # room for finer ones
             step /= 10
         return tidy(min(max(self.first + round((value - self.first) / step) * step, self.first), self.last), step)
+
+    def window_from(self) -> float:
+        """Where the window begins, within the line."""
+        return min(max(self.window_at, self.first), self.last - self.window)
+
+    def strip_x(self, value: float) -> float:
+        """Where a number lies on the strip below, in its own coordinates."""
+        return END + 30 + (value - self.window_from()) / self.window * (self.long - 60)
 
     def ticks(self) -> list[float]:
         if not self.step:
@@ -139,6 +153,11 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         yield Fact("to", self.last, text=number_text(self.last, 9), label=_("to"), set=partial(self._set_end, "last"))
         yield Fact("step", self.step, text=number_text(self.step, 9) if self.step else _("none"), label=_("step"),
                    set=partial(self._set_end, "step"))  # fmt: skip
+        seen = ""
+        if self.window:
+            ends = (self.window_from(), self.window_from() + self.window)
+            seen = _("{first} to {last}").format(first=number_text(ends[0], 9), last=number_text(ends[1], 9))
+        yield Fact("window", seen, text=seen, label=_("window"), set=self._set_window, hint=_("such as 0 to 1"))
         options = (("all", _("as room allows")), ("ends", _("at the ends")), ("none", _("nowhere")))
         yield Fact("named", self.named, text=dict(options)[self.named], label=_("numbers"), options=options,
                    set=lambda typed: self.replace(named=typed if typed in dict(options) else "all"))  # fmt: skip
@@ -150,6 +169,17 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             return self.replace(**{which: value})  # type: ignore[no-any-return]
         except ValueError as error:
             raise ValueError(_("The line must go up, in steps that can be seen.")) from error
+
+    def _set_window(self, typed: str) -> Thing:
+        if not typed.strip():
+            return self.replace(window=0.0)  # type: ignore[no-any-return]
+        words = re.split(rf"\s*(?:{re.escape(_('to'))}|to|…|\.\.|;)\s*", typed.strip())
+        if len(words) != 2:
+            raise ValueError(_("Write the ends of the window, such as 0 to 1."))
+        low, high = sorted(map(read_number, words))
+        if not self.first <= low < high <= self.last:
+            raise ValueError(_("The window lies within the line."))
+        return self.replace(window=high - low, window_at=low)  # type: ignore[no-any-return]
 
     def _set_marks(self, typed: str) -> Thing:
         words = [word for word in re.split(r"[;\s]+", typed) if word]
@@ -169,7 +199,7 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
     def parts(self) -> tuple[str, ...]:
         marks = [f"mark {k + 1}" for k in range(len(self.marks))]
         jumps = ["start", *(f"jump {k + 1}" for k in range(len(self.jumps)))] if self.jumps else []
-        return (*marks, *jumps, "line")
+        return (*marks, *jumps, *(("window",) if self.window else ()), "line")
 
     def part_place(self, part: str) -> Point:
         sort, _space, number = part.partition(" ")
@@ -177,12 +207,17 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             return (self.x_of(self.nearest(END + self.long / 2)), RISE)
         if sort == "start":
             return (self.x_of(self.jumps_from), RISE)
+        if sort == "window":
+            return (self.x_of(self.window_from() + self.window / 2), RISE + 34)
         return (self.x_of(self.marks[int(number) - 1] if sort == "mark" else self.landings()[int(number)]), RISE)
 
     def part_at(self, x: float, y: float, slack: float) -> str:
+        if self.window and RISE + 18 < y <= RISE + 50 + slack:
+            start = self.x_of(self.window_from())
+            return "window" if start - slack <= x <= self.x_of(self.window_from() + self.window) + slack else ""
         if abs(y - RISE) > 22 + slack:
             return ""
-        near = [(abs(self.part_place(part)[0] - x), part) for part in self.parts() if part != "line"]
+        near = [(abs(self.part_place(part)[0] - x), part) for part in self.parts() if part not in ("line", "window")]
         away, part = min(near, default=(math.inf, ""))
         if away <= 14 + slack:
             return part
@@ -194,6 +229,9 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         if sort == "mark":
             k = int(number) - 1
             return self.replace(marks=(*self.marks[:k], value, *self.marks[k + 1 :]))  # type: ignore[no-any-return]
+        if sort == "window":
+            moved = self.window_from() + (to[0] - before[0]) / self.long * (self.last - self.first)
+            return self.replace(window_at=min(max(moved, self.first), self.last - self.window))  # type: ignore[no-any-return]
         if sort == "start":
             return self.replace(jumps_from=value)  # type: ignore[no-any-return]
         if sort == "jump":
@@ -201,6 +239,13 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             size = round(value - self.landings()[k], 9)
             return self.replace(jumps=(*self.jumps[:k], size, *self.jumps[k + 1 :]))  # type: ignore[no-any-return]
         return self
+
+    def part_let_go(self, part: str) -> Self:
+        """A window falls onto a round number."""
+        if part != "window" or not self.window:
+            return self
+        step = self.window / 10
+        return self.replace(window_at=tidy(round(self.window_from() / step) * step, step))  # type: ignore[no-any-return]
 
     def tap_part(self, part: str, at: Point) -> Self | None:
         sort, _space, number = part.partition(" ")
@@ -213,6 +258,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         return None
 
     def part_label(self, part: str) -> str:
+        if part == "window":
+            return _("Move the window")
         return _("Mark a number") if part.startswith(("mark", "line")) else _("Change a jump")
 
     def actions(self) -> tuple[Action, ...]:
