@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from fractions import Fraction
 
 import pytest
 from hypothesis import given
@@ -15,7 +16,7 @@ from larch.core.things.numbers.array import UNIT, Array
 from larch.core.things.numbers.factor_picture import FactorPicture, prime_factors
 from larch.core.things.numbers.number_grid import ACTIONS as GRID_ACTIONS
 from larch.core.things.numbers.number_grid import NumberGrid
-from larch.core.things.numbers.number_line import NumberLine
+from larch.core.things.numbers.number_line import NumberLine, as_fraction
 
 PAGE = Page(id="p1")
 
@@ -138,3 +139,13 @@ def test_a_window_is_typed() -> None:
     for typed in ("3", "19 to 25", "4 to 4"):
         with pytest.raises(ValueError, match=r"\.$"):
             set_to(line, "window", typed)
+
+
+@given(st.integers(1, 24))
+def test_ticks_are_the_fractions_that_they_are_called(parts: int) -> None:
+    line = NumberLine(first=-3.0, last=3.0, step=1 / parts, named="fractions")
+    for k, tick in enumerate(line.ticks()):
+        whole, above, below = as_fraction(tick)
+        size = Fraction(abs(whole)) + Fraction(abs(above), below)
+        sign = -1 if whole < 0 or above < 0 else 1
+        assert sign * size == Fraction(k, parts) - 3

@@ -36,8 +36,14 @@ def part_name(painter: QPainter, thing: Parted, at: QPointF, wide: float, high: 
     if not slash:
         words(painter, at, text, shade, size, bold=True)
         return
+    stacked(painter, at, above, below, size, shade)
+
+
+def stacked(painter: QPainter, at: QPointF, above: str, below: str, size: float, shade: QColor) -> None:
+    """A fraction with its bar through a place."""
     words(painter, QPointF(at.x(), at.y() - 0.58 * size), above, shade, size, bold=True)
     words(painter, QPointF(at.x(), at.y() + 0.62 * size), below, shade, size, bold=True)
     painter.setPen(QPen(shade, max(1.2, 0.08 * size)))
-    half = 0.62 * size * fits + 1
+    longest = max((above, below), key=len)
+    half = 0.62 * QFontMetricsF(page_font(size, True)).horizontalAdvance(longest) + 1
     painter.drawLine(QPointF(at.x() - half, at.y()), QPointF(at.x() + half, at.y()))

@@ -11,11 +11,12 @@ from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.look import GOLD, NEEDLE, PAPER, colour, text_colour, tint
 from larch.board.views.base import View, badge, words
+from larch.board.views.fractions.parted import stacked
 from larch.core.base.hues import hue_of_number
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.numbers.number_line import END, FOOT, RISE, STRIP, NumberLine, signed, tidy
+from larch.core.things.numbers.number_line import END, FOOT, RISE, STRIP, NumberLine, as_fraction, signed, tidy
 
 HEAD = 12.0
 TALL = 62.0  # of the highest jump
@@ -43,6 +44,8 @@ class NumberLineView(View):
                 long = 14.0 if named else 8.0
                 painter.setPen(QPen(NEEDLE, 2.4 if named else 1.6))
                 painter.drawLine(QPointF(x, RISE - long), QPointF(x, RISE + long))
+            if thing.named == "fractions" and named:
+                _fraction(painter, QPointF(x, RISE + 36), tick)
             at_end = k in (0, len(ticks) - 1)
             if (thing.named == "all" and named) or (thing.named == "ends" and at_end):
                 bold = any(math.isclose(tick, mark, abs_tol=1e-9) for mark in (*thing.marks, *self._landed(thing)))
@@ -120,6 +123,8 @@ class NumberLineView(View):
         found = next((k for k, tick in enumerate(ticks) if math.isclose(tick, value, abs_tol=1e-9)), None)
         if found is None or thing.named == "none":
             return False
+        if thing.named == "fractions":
+            return (found - zero) % every == 0
         return found in (0, len(ticks) - 1) if thing.named == "ends" else (found - zero) % every == 0
 
     def _jump(self, painter: QPainter, thing: NumberLine, start: float, jump: float, widest: float) -> None:
@@ -146,3 +151,16 @@ class NumberLineView(View):
         if ringed:
             painter.setBrush(NEEDLE)
             painter.drawEllipse(QPointF(x, RISE), 4, 4)
+
+
+def _fraction(painter: QPainter, at: QPointF, value: float) -> None:
+    """A whole number, a fraction, or both beside each other."""
+    whole, above, below = as_fraction(value)
+    if not above:
+        words(painter, QPointF(at.x(), RISE + 34), number_text(whole, 0), NEEDLE, 26, bold=True)
+        return
+    shift = 0.0
+    if whole:
+        shift = 12.0
+        words(painter, QPointF(at.x() - 10, at.y()), number_text(whole, 0), NEEDLE, 24, bold=True)
+    stacked(painter, QPointF(at.x() + shift, at.y()), number_text(above, 0), str(below), 18.0, NEEDLE)

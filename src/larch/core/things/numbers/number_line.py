@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Iterator
+from fractions import Fraction
 from functools import partial
 from typing import ClassVar, Self
 
@@ -25,6 +26,8 @@ LEAST, MOST_LONG = 200.0, 4000.0
 MOST_MARKS, MOST_JUMPS = 20, 30
 NAMED_APART = 45.0  # page units that a number needs at least
 NICE = (1.0, 2.0, 5.0)
+NAMED = ("all", "fractions", "ends", "none")
+FINEST = 60  # denominator of a fraction that is written
 
 
 class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="number line"):
@@ -58,7 +61,7 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             raise ValueError("a number line has numbers")
         if not self.first < self.last or self.step < 0 or (self.step and (self.last - self.first) / self.step > 2000):
             raise ValueError("a number line goes up, in steps that can be seen")
-        if not LEAST <= self.long <= MOST_LONG or self.named not in ("all", "ends", "none"):
+        if not LEAST <= self.long <= MOST_LONG or self.named not in NAMED:
             raise ValueError("a number line has a length")
         if not (0 <= self.window <= self.last - self.first and math.isfinite(self.window_at)):
             raise ValueError("a window shows a part of the line")
@@ -78,6 +81,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         tenths = partial(cls, last=1.0, step=0.1)
         yield ShelfItem("number line 0 to 1", _("number line 0 to 1"), N_("Numbers"), tenths, words)
         thousand = partial(cls, last=1000.0, step=100.0)
+        eighths = partial(cls, last=2.0, step=0.125, named="fractions")
+        yield ShelfItem("number line of eighths", _("number line of eighths"), N_("Fractions"), eighths, words)
         yield ShelfItem("number line to 1000", _("number line to 1000"), N_("Numbers"), thousand, words)
         empty = partial(cls, last=100.0, step=0.0, named="ends")
         yield ShelfItem("empty number line", _("empty number line"), N_("Numbers"), empty, words)
@@ -126,6 +131,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         if not self.step:
             return 1
         apart = self.long * self.step / (self.last - self.first)
+        if self.named == "fractions":
+            return next(k for k in (1, 2, 4, 8, 16, 32, 64, 128, 256, 512, 1024, 2048) if k * apart >= 34)
         widest = max(len(number_text(value, 9)) for value in (self.first, self.last, self.last - self.step)) * 15.0 + 14
         need = max(NAMED_APART, widest) / apart
         counts: list[int] = [base * 10**n for n in range(12) for base in (1, 2, 5)]
@@ -158,7 +165,12 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             ends = (self.window_from(), self.window_from() + self.window)
             seen = _("{first} to {last}").format(first=number_text(ends[0], 9), last=number_text(ends[1], 9))
         yield Fact("window", seen, text=seen, label=_("window"), set=self._set_window, hint=_("such as 0 to 1"))
-        options = (("all", _("as room allows")), ("ends", _("at the ends")), ("none", _("nowhere")))
+        options = (
+            ("all", _("as room allows")),
+            ("fractions", _("as fractions")),
+            ("ends", _("at the ends")),
+            ("none", _("nowhere")),
+        )
         yield Fact("named", self.named, text=dict(options)[self.named], label=_("numbers"), options=options,
                    set=lambda typed: self.replace(named=typed if typed in dict(options) else "all"))  # fmt: skip
 
@@ -272,9 +284,17 @@ def nice(size: float) -> float:
     return next(power * base for base in (*NICE, 10.0) if power * base >= size * (1 - 1e-9))
 
 
+def as_fraction(value: float) -> tuple[int, int, int]:
+    """Whole, numerator and denominator of a number as it is written; the sign stands before the whole or the numerator."""
+    exact = Fraction(value).limit_denominator(FINEST)
+    whole, rest = divmod(abs(exact.numerator), exact.denominator)
+    sign = -1 if exact < 0 else 1
+    return (sign * whole, rest if whole else sign * rest, exact.denominator)
+
+
 def tidy(value: float, step: float) -> float:
     """Without the last digits of sums."""
-    places = max(0, 2 - math.floor(math.log10(abs(step)))) if step else 9
+    places = max(0, 9 - math.floor(math.log10(abs(step)))) if step else 9
     return round(value, places) + 0.0
 
 
