@@ -24,7 +24,7 @@ from larch.core.base.bounds import MANY
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.model.action import Action, actions_for
-from larch.core.model.capabilities import HasParts, Sounds, Tappable, WorksLocked
+from larch.core.model.capabilities import HasParts, Sounds, Speaks, Tappable, WorksLocked
 from larch.core.model.edit import Changes, Edit
 from larch.core.model.nibs import Pen
 from larch.core.model.page import Page, with_groups
@@ -69,7 +69,7 @@ class PageStage(PageLayers):
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
     change of the lesson), said (a sentence about what an action did, or why it could not), link_wanted (a link to
     follow), over_changed (the place outside the page over which something is dragged), let_go (such a place, and the ids of
-    what was let go there), sound_wanted (its name), measure_wanted (the
+    what was let go there), sound_wanted (its name), aloud_wanted (what is to be said), measure_wanted (the
     id of a thing and the name of a fact, whose measure is to be typed where it stands), ticked (the ids of things that look
     different by now), working (what takes long, and at how many things; "" when that is over)."""
 
@@ -83,6 +83,7 @@ class PageStage(PageLayers):
     over_changed = pyqtSignal(str)
     let_go = pyqtSignal(str, object)
     sound_wanted = pyqtSignal(str)
+    aloud_wanted = pyqtSignal(str)
     measure_wanted = pyqtSignal(str, str)
     working = pyqtSignal(str, int)
     _worked_out = pyqtSignal(object, object, object)
@@ -157,7 +158,7 @@ class PageStage(PageLayers):
             for box in slips_moved(before, after, ids):
                 self.surface.invalidate(box)
             self._work_out_again(ids)
-            self._sound(before, after, ids)
+            self._sound(before, after, ids, others)
             kept = tuple(id for id in self.selection if after.thing(id) is not None)
             if kept != self.selection:
                 self.select(kept)
@@ -167,12 +168,17 @@ class PageStage(PageLayers):
         self.ticking.look()
         self.committed.emit()
 
-    def _sound(self, before: Page, after: Page, ids: set[str]) -> None:
+    def _sound(self, before: Page, after: Page, ids: set[str], others: set[str]) -> None:
         for id in ids:
             old, new = before.thing(id), after.thing(id)
             if isinstance(new, Sounds) and type(old) is type(new) and old is not new:
                 for name in new.sounds_since(old):
                     self.sound_wanted.emit(name)
+        for id in ids | others:
+            old, new = before.thing(id), after.thing(id)
+            text = new.says(after) if isinstance(new, Speaks) else ""
+            if text and isinstance(old, Speaks) and text != old.says(before):
+                self.aloud_wanted.emit(text)
 
     def commit(self, edit: Edit) -> None:
         """Commits an edit of this page and selects what it asks for."""

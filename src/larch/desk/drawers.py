@@ -29,6 +29,7 @@ if TYPE_CHECKING:
     from larch.desk.shelf.shelf import Shelf
     from larch.desk.toolbar.choices import Choices
     from larch.services.sounds import SoundPlayer
+    from larch.services.speech import Speaker
 
 
 class Drawers(QMainWindow):
@@ -160,6 +161,21 @@ class Drawers(QMainWindow):
         from larch.desk.commands.command import Commands, all_commands
 
         return Commands(self.context, all_commands(self.context))
+
+    def sound(self, name: str) -> None:
+        """What equipment sounds like, where that is wanted."""
+        if self.settings.sounds:
+            self.sounds.play(name)
+
+    def say_aloud(self, text: str) -> None:
+        if self.settings.sounds:
+            self.speaker.say(text)
+
+    @cached_property
+    def speaker(self) -> Speaker:
+        from larch.services.speech import Mute
+
+        return Mute()
 
     @cached_property
     def sounds(self) -> SoundPlayer:

@@ -104,7 +104,8 @@ class Window(Drawers):
         self.canvas.said.connect(self.notice.say)
         stop = self.canvas.stop_working
         self.canvas.working.connect(lambda what, count: self.notice.say_working(what, count, stop))
-        self.canvas.sound_wanted.connect(self._sound)
+        self.canvas.sound_wanted.connect(self.sound)
+        self.canvas.aloud_wanted.connect(self.say_aloud)
         self.canvas.link_wanted.connect(lambda link: self.following.follow(link))
         self.canvas.place_outside = lambda at: self.keeping.place_outside(at)
         self.canvas.over_changed.connect(lambda place: self.keeping.show_over(place))
@@ -324,10 +325,6 @@ class Window(Drawers):
         from larch.desk.editors.measure import MeasureField
 
         MeasureField(self.context, id, name)
-
-    def _sound(self, name: str) -> None:
-        if self.settings.sounds:
-            self.sounds.play(name)
 
     def finish_typing(self) -> None:
         """Keeps what is being typed, if anything is."""

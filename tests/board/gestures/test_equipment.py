@@ -14,10 +14,12 @@ from larch.core.things.chance.spinner import Spinner
 from larch.core.things.fractions.fraction_bar import FractionBar
 from larch.core.things.numbers.column_dials import ColumnDials
 from larch.core.things.numbers.counter import Counter
+from larch.core.things.numbers.counting_line import CountingLine
 from larch.core.things.numbers.number_line import NumberLine
 from larch.core.things.numbers.ten_frame import TenFrame
 from larch.core.things.numbers.value_card import ValueCard
 from larch.core.things.time.clock import Clock
+from larch.services.speech import Mute
 from tests.board.gestures.test_several_hands import Fingers, at_board, fingers  # noqa: F401
 from tests.board.test_tools import Hand
 
@@ -129,3 +131,18 @@ def test_a_task_is_checked_by_a_tap_and_tried_again(hand: Hand, fingers: Fingers
     assert hand.thing(clock_id).minutes == 570
     fingers.tap(button())
     assert hand.thing(task_id).state == "right"
+
+
+def test_what_is_dragged_over_the_line_is_counted_aloud(hand: Hand, fingers: Fingers) -> None:  # noqa: F811
+    at_board(
+        hand,
+        CountingLine(placement=Placement(400, 100)),
+        *(Counter(placement=Placement(100, 150 + 90 * k)) for k in range(3)),
+    )
+    for k in range(3):
+        fingers.press(1, (130, 180 + 90 * k))
+        fingers.move(1, (560 + 80 * k, 200), steps=10)
+        fingers.lift(1)
+    speaker = hand.window.speaker
+    assert isinstance(speaker, Mute)
+    assert list(speaker.asked) == ["one", "two", "three"]

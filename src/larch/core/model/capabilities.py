@@ -114,6 +114,16 @@ class Sounds(Able, frozen=True):
         raise TypeError(self.kind())
 
 
+class Speaks(Able, frozen=True):
+    """What says something aloud when that changes, also where others are changed."""
+
+    __slots__ = ()
+
+    def says(self, page: Page) -> str:
+        """What it says now; "" for nothing."""
+        raise TypeError(self.kind())
+
+
 class Counts(Able, frozen=True):
     """What counts for something in a total."""
 

@@ -8,7 +8,7 @@ from typing import ClassVar
 from larch.core.base.number_words import in_words
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
-from larch.core.model.capabilities import Covers, IsInk, LooksAt, WorksLocked
+from larch.core.model.capabilities import Covers, IsInk, LooksAt, Speaks, WorksLocked
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
@@ -18,11 +18,13 @@ AT = 40.0  # where the line stands
 FIGURE = 190.0  # room at the right for the number and its word
 
 
-class CountingLine(LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="counting line"):
-    """width, height: of the room in which things are counted. Raises ValueError where there is none."""
+class CountingLine(LooksAt, Speaks, WorksLocked, Thing, frozen=True, kw_only=True, tag="counting line"):
+    """width, height: of the room in which things are counted. aloud: it says each number. Raises ValueError where there is
+    no room."""
 
     width: float = WIDE
     height: float = HIGH
+    aloud: bool = True
 
     turnable: ClassVar[bool] = False
     icon: ClassVar[str] = "separator-vertical"
@@ -75,7 +77,15 @@ class CountingLine(LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="
     def label(self, page: Page) -> str:
         return self.name or _("counting line: {n}").format(n=len(self.over(page)))
 
+    def says(self, page: Page) -> str:
+        count = len(self.over(page)) if self.aloud else 0
+        return in_words(count) if count else ""
+
     def facts(self, page: Page) -> Iterator[Fact]:
         count = len(self.over(page))
         yield Fact("value", count, text=str(count), label=_("beyond the line"))
+        ways = (("aloud", _("said aloud")), ("quiet", _("only shown")))
+        value = "aloud" if self.aloud else "quiet"
+        yield Fact("counting", value, "", dict(ways)[value], _("each number is"), "",
+                   lambda typed: self.replace(aloud=typed == "aloud"), ways)  # fmt: skip
         yield Fact("words", in_words(count), text=in_words(count), label=_("in words"))
