@@ -133,3 +133,15 @@ def test_a_sentence_of_its_own_follows_what_is_wanted_and_a_teachers_stays() -> 
 
     assert "420" in with_wanted(task, "420").sentence
     assert with_wanted(task.replace(sentence="Show the boats."), "420").sentence == "Show the boats."
+
+
+def test_a_copy_of_a_task_with_its_thing_asks_about_the_copy() -> None:
+    from larch.core.actions.arrange.arrange import duplicate
+
+    page, task = task_on(Abacus(), "value", {"wanted": "5"})
+    after = duplicate(page, page.things).after
+    assert isinstance(after, Page)
+    copies = [thing for thing in after.things if page.thing(thing.id) is None]
+    card = next(thing for thing in copies if isinstance(thing, Task))
+    abacus = next(thing for thing in copies if isinstance(thing, Abacus))
+    assert (card.of, task.of) == (abacus.id, page.things[0].id)

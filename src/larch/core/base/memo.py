@@ -21,6 +21,32 @@ def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     return wraps(compute)(_looking_up(compute, lambda: known))
 
 
+P = TypeVar("P")
+
+
+def once_a_page(compute: Callable[[T, P], R]) -> Callable[[T, P], R]:
+    """Remembers what `compute(thing, page)` gave for the things of the page that was asked about last.
+
+    For what is asked for several times in one paint. Both must be immutable; the result may refer to things of the page.
+    """
+    state: tuple[weakref.ref[Any] | None, dict[int, tuple[Any, Any]]] = (None, {})
+
+    @wraps(compute)
+    def look_up(thing: T, page: P) -> R:
+        nonlocal state
+        ref, known = state
+        if ref is None or ref() is not page:
+            known = {}
+            state = (weakref.ref(page), known)
+        found = known.get(id(thing))
+        if found is None or found[0] is not thing:
+            found = known[id(thing)] = (thing, compute(thing, page))
+        result: R = found[1]
+        return result
+
+    return look_up
+
+
 class _Known(dict[int, tuple["weakref.ref[Any]", R]]):
     """Results by the id of their value, and the ids of values that died in another thread."""
 

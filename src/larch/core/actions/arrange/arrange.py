@@ -33,6 +33,8 @@ def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) 
         axes = getattr(thing, "axes", "")
         if axes in renamed:
             copy = copy.replace(axes=renamed[axes])
+        if isinstance(about := getattr(thing, "of", None), str) and about in renamed:  # a task asks about the copy then
+            copy = copy.replace(of=renamed[about])
         made.append(_follows_copies(copy, renamed, dx, dy) if isinstance(copy, Figure) else copy)
     return made
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar
 
+from larch.core.base.memo import once_a_page
 from larch.core.base.number_words import in_words
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
@@ -58,6 +59,7 @@ class CountingLine(LooksAt, Speaks, WorksLocked, Thing, frozen=True, kw_only=Tru
         wide, high = min(max(self.width * across, 200), 5000), min(max(self.height * down, 100), 5000)
         return self.replace(width=wide, height=high)  # type: ignore[no-any-return]
 
+    @once_a_page
     def over(self, page: Page) -> list[Thing]:
         """What lies beyond the line, from left to right."""
         room = Box(AT, 0, self.width - FIGURE, self.height)

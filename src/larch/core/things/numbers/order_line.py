@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar, NamedTuple
 
+from larch.core.base.memo import once_a_page
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.model.capabilities import Counts, HasWords, HoldsOthers, LooksAt, WorksLocked
@@ -60,6 +61,7 @@ class OrderLine(HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_only=T
     def stretched(self, across: float, down: float) -> Thing | None:
         return self.replace(long=min(max(self.long * across, LEAST), MOST))  # type: ignore[no-any-return]
 
+    @once_a_page
     def standing(self, page: Page) -> list[Standing]:
         """What stands on it, from left to right. Right are those of a longest run in order: the fewest need to move."""
         found = []

@@ -7,6 +7,7 @@ from decimal import Decimal, InvalidOperation
 from functools import partial
 from typing import ClassVar
 
+from larch.core.base.memo import once_a_page
 from larch.core.base.number_words import decimal_in_words
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import N_, _
@@ -87,6 +88,7 @@ class PlaceValueChart(HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_
     def uses(self, page: Page) -> tuple[Thing, ...]:
         return tuple(inside(page, self))
 
+    @once_a_page
     def counted(self, page: Page) -> dict[int, int]:
         """How many of each place there are: blocks by what they are worth, counters by the column they lie in."""
         found = dict.fromkeys(range(self.high, self.low - 1, -1), 0)
