@@ -139,6 +139,12 @@ def toggle(page: Page, things: Things, field: str, on: str, off: str) -> Edit:
     return Edit(on if value else off, page, changed)
 
 
+def toggle_shown(page: Page, things: Things, what: str, label: str) -> Edit:
+    """Shows something on all, or hides it if all show it."""
+    on = not all(what in thing.shown for thing in things)
+    return Edit(label, page, page.changing(ids_of(things), lambda thing: thing.replace(shown=(what,) if on else ())))
+
+
 def only(kind: type[Any]) -> Callable[[Page, Things], bool]:
     """Fits where every selected thing is of one kind, or has a capability."""
     return lambda page, things: bool(things) and all(isinstance(thing, kind) for thing in things)

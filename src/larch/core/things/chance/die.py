@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.action import Action, Things, ids_of, only, toggle_shown
 from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -124,19 +124,14 @@ def clear_tally(page: Page, things: Things) -> Edit:
     return Edit(_("Clear the tally"), page, page.changing(ids_of(things), lambda die: die.replace(tally=())))
 
 
-def show_tally(page: Page, things: Things) -> Edit:
-    on = not all("tally" in die.shown for die in things)
-    cleared = page.changing(ids_of(things), lambda die: die.replace(shown=("tally",) if on else ()))
-    return Edit(_("Show or hide the tally"), page, cleared)
-
-
 ACTIONS = (
     Action("roll", lambda p, ts: _("roll"), "dices", roll, only(Die), shortcut="R", rank=5, board=True,
            words=N_("throw dice random")),
     Action("roll often", lambda p, ts: _("a thousand times"), "refresh-cw", roll_often, only(Die), rank=56, board=True,
            words=N_("many trials simulate")),
     Action("tally", lambda p, ts: _("hide tally") if all("tally" in t.shown for t in ts) else _("show tally"), "list",
-           show_tally, only(Die), rank=6, board=True, words=N_("count record results")),
+           lambda p, ts: toggle_shown(p, ts, "tally", _("Show or hide the tally")), only(Die), rank=6,
+           board=True, words=N_("count record results")),
     Action("clear tally", lambda p, ts: _("clear the tally"), "brush-cleaning", clear_tally,
            lambda p, ts: only(Die)(p, ts) and any(getattr(t, "tally", ()) for t in ts), rank=7, words=N_("reset")),
 )  # fmt: skip

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.action import Action, Things, ids_of, only, toggle_shown
 from larch.core.model.capabilities import HasParts, Sounds, Tappable, WorksLocked
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -191,19 +191,14 @@ def clear(page: Page, things: Things) -> Edit:
     return Edit(_("Clear the tally"), page, page.changing(ids_of(things), lambda spinner: spinner.replace(tally=())))
 
 
-def show_tally(page: Page, things: Things) -> Edit:
-    on = not all("tally" in spinner.shown for spinner in things)
-    shown = page.changing(ids_of(things), lambda spinner: spinner.replace(shown=("tally",) if on else ()))
-    return Edit(_("Show or hide the tally"), page, shown)
-
-
 ACTIONS = (
     Action("spin", lambda p, ts: _("spin"), "rotate-cw", spin, only(Spinner), shortcut="R", rank=5, board=True,
            words=N_("turn random roll")),
     Action("spin often", lambda p, ts: _("a thousand times"), "refresh-cw", spin_often, only(Spinner), rank=6,
            board=True, words=N_("many trials simulate")),
     Action("spinner tally", lambda p, ts: _("hide tally") if all("tally" in t.shown for t in ts) else _("show tally"),
-           "list", show_tally, only(Spinner), rank=7, board=True, words=N_("count record results")),
+           "list", lambda p, ts: toggle_shown(p, ts, "tally", _("Show or hide the tally")), only(Spinner), rank=7,
+           board=True, words=N_("count record results")),
     Action("clear spinner", lambda p, ts: _("clear the tally"), "brush-cleaning", clear,
            lambda p, ts: only(Spinner)(p, ts) and any(getattr(t, "tally", ()) for t in ts), rank=8, words=N_("reset")),
 )  # fmt: skip
