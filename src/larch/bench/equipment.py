@@ -84,3 +84,35 @@ def timers(app: Any) -> None:
         app.processEvents()
         time.sleep(0.02)
     line("four running timers, % of a core", f"{share:.2f}", f"{100 * (time.process_time() - used):.2f}", "<= 1")
+
+
+@bench("equipment: the shelf with all kinds")
+def shelf(app: Any) -> None:
+    """The first opening imports every kind; then each tray, its cards with their pictures."""
+    from PyQt6.QtWidgets import QWidget
+
+    from larch.desk.shelf.shelf import Shelf
+
+    room = QWidget()
+    room.resize(1280, 800)
+    made = Shelf(room)
+    made.resize(1280, 172)
+    room.show()
+    app.processEvents()
+
+    def opened() -> None:
+        made.open()
+        app.processEvents()
+
+    first = timed(opened)
+    times = []
+    for name in made.trays:
+
+        def chosen(name: str = name) -> None:
+            made.choose(name)
+            app.processEvents()
+
+        times.append(timed(chosen))
+    line("shelf opened the first time", f"{first:.0f}", "", "<= 100")
+    line("a tray of it opened", f"p50 {p(times, 0.5):.1f}  worst {max(times):.1f}", "", "<= 100")
+    room.hide()
