@@ -6,8 +6,9 @@ are called by keys of one's own, given by `as`. Raises StepError, with the numbe
 
 from __future__ import annotations
 
+import contextlib
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Any
 
@@ -301,6 +302,15 @@ def _shelf_item(name: str) -> ShelfItem | None:
     return found or next((item for item in items if item.label.casefold() == name.casefold()), None)
 
 
+def _after_each(page: Page, thing: Thing) -> Iterator[Page]:
+    """The page after each of the things that can be done with it, one by one."""
+    for action in thing.actions():
+        with contextlib.suppress(ValueError):
+            after = action.edit(page, [thing], 0.0).after if action.fits(page, [thing]) else None
+            if isinstance(after, Page):
+                yield after
+
+
 def described() -> list[dict[str, Any]]:
     """Every kind with what it can do, as `larch things --json` prints it."""
     page = Page(id="p1")
@@ -315,8 +325,9 @@ def described() -> list[dict[str, Any]]:
             here = page.put(sample)
             thing = here.things[0]
             actions.update({action.name: action.label(here, [thing]) for action in thing.actions()})
-            for fact in thing.facts(here):
-                facts.setdefault(fact.name, {"name": fact.name, "unit": fact.unit, "settable": fact.set is not None})
+            for seen in (here, *_after_each(here, thing)):  # some facts are there only when something has been done
+                for fact in (fact for one in seen.some([thing.id]) for fact in one.facts(seen)):
+                    facts.setdefault(fact.name, {"name": fact.name, "unit": fact.unit, "settable": fact.set is not None})
             if isinstance(thing, HasParts):
                 parts.update(dict.fromkeys(thing.parts()))
         listed.append({

@@ -294,9 +294,10 @@ def freed(clock: Clock) -> Clock:
 
 
 def geared(clock: Clock) -> Clock:
-    """The hour hand goes to the nearest place where the minute hand asks for it."""
+    """The hour hand goes to the nearest place where the minute hand asks for it, in the same half of the day."""
     hour = round((clock.hour * 2 - clock.minutes % 60) / 60) * 60 + clock.minutes % 60
-    return clock.replace(free=False, minutes=_within(hour, DAY))  # type: ignore[no-any-return]
+    half = DAY / 2 if clock.minutes >= DAY / 2 else 0.0
+    return clock.replace(free=False, minutes=_within(hour % (DAY / 2) + half, DAY))  # type: ignore[no-any-return]
 
 
 def _gear(page: Page, things: Things) -> Edit:
