@@ -181,7 +181,7 @@ def total_place(page: Page, things: Sequence[Thing], camera: Camera, room: Box) 
     worth = total(things)
     if worth is None:
         return None
-    text, box = number_text(worth, 0), frame(things, camera)
+    text, box = number_text(worth, 3), frame(things, camera)
     wide, high = QFontMetrics(interface_font(TOTAL, bold=True)).horizontalAdvance(text) + 28, 38
     middle = box.centre[1] - high / 2
     corners = [

@@ -129,7 +129,7 @@ class Counts(Able, frozen=True):
 
     __slots__ = ()
 
-    def worth(self) -> int | None:
+    def worth(self) -> float | None:
         """What it counts for; None if it does not at present."""
         raise TypeError(self.kind())
 

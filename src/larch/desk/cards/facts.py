@@ -15,7 +15,7 @@ from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.base.hues import HUES
 from larch.core.base.words import _, many
 from larch.core.model.edit import Edit
-from larch.core.model.fact import PARTS, Fact, Told
+from larch.core.model.fact import PARTS, Fact, Told, number_text
 from larch.core.model.page import Page
 from larch.core.model.page_facts import page_facts
 from larch.core.model.thing import Thing
@@ -116,7 +116,7 @@ class FactsCard(Docked):
         found = [Fact("number", len(things), text=str(len(things)), label=_("things"))]
         worth = total(things)
         if worth is not None:
-            found.append(Fact("total", worth, text=str(worth), label=_("total")))
+            found.append(Fact("total", worth, text=number_text(worth, 3), label=_("total")))
         return [*found, *common_facts(lesson, page, things)]
 
     def refresh(self) -> None:

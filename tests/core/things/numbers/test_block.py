@@ -69,3 +69,18 @@ def test_a_selection_states_its_total() -> None:
     page = page_with(Block(value=100), Block(value=10), Block())
     assert total(page.things) == 111
     assert total(page.things[:1]) is None
+
+
+def test_what_is_one_can_be_chosen() -> None:
+    page = page_with(*(Block(value=10, unit=-1) for _ in range(10)))
+    assert total(page.things) == 10
+    whole = gather(page, page.things).after
+    assert isinstance(whole, Page)
+    (hundred,) = whole.things
+    assert isinstance(hundred, Block)
+    assert (hundred.value, hundred.unit, hundred.worth()) == (100, -1, 10)
+    tenth = Block(value=1, unit=-1)
+    assert (tenth.worth(), tenth.colour()) == (0.1, "straw")
+    mixed = page_with(*(Block(value=1, unit=-(k % 2)) for k in range(12)))
+    assert full_tens(mixed.things) == []  # tenths and ones are no ten of a kind
+    assert total(mixed.things) == 6.6

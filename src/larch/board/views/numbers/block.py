@@ -10,6 +10,7 @@ from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from larch.board.look import colour, tint
 from larch.board.views.base import View, badge
 from larch.core.base.shape import Box
+from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.block import DEPTH, UNIT, Block
@@ -51,7 +52,7 @@ class BlockView(View):
         assert isinstance(thing, Block)
         if "value" in thing.shown:
             box = self.box(thing)
-            badge(painter, (box.centre[0], box.y1 + BELOW), str(thing.value), colour(thing.colour()))
+            badge(painter, (box.centre[0], box.y1 + BELOW), number_text(thing.worth(), 3), colour(thing.colour()))
 
     def _sides(self, painter: QPainter, shade: QColor, edge: QPen) -> None:
         painter.setPen(edge)

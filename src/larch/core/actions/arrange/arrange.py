@@ -245,10 +245,10 @@ def set_out_again(page: Page, name: str = "") -> Edit:
     return Edit(_("Set out again"), page, page.replace(things=kept.things + ink), select=())
 
 
-def total(things: Things) -> int | None:
+def total(things: Things) -> float | None:
     """What the selection counts for together, or None unless at least two of it count."""
     worths = [worth for thing in things if isinstance(thing, Counts) and (worth := thing.worth()) is not None]
-    return sum(worths) if len(worths) > 1 else None
+    return round(sum(worths), 9) if len(worths) > 1 else None
 
 
 def recolouring(hue: str) -> Callable[[Page, Things], Edit]:

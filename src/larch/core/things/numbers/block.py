@@ -6,24 +6,28 @@ from collections.abc import Iterator, Sequence
 from functools import partial
 from typing import ClassVar
 
+from larch.core.base.hues import hue_of_place
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import N_, _, many
 from larch.core.model.action import Action, Things, ids_of
 from larch.core.model.capabilities import Counts, Snaps
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact
+from larch.core.model.fact import Fact, number_text, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Snap, Thing
 
 UNIT = 13.0  # side of a one, page units
 DEPTH = 36.0  # how far the thousand's top and side lean back
-HUES = {1: "clay", 10: "lake", 100: "plum", 1000: "moss"}
+SIZES = (1, 10, 100, 1000)
+UNITS = ((0, N_("a one is 1")), (-1, N_("a ten is 1")), (-2, N_("a hundred is 1")), (-3, N_("a thousand is 1")))
 
 
 class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
-    """value is 1, 10, 100 or 1000; anything else raises ValueError."""
+    """value: 1, 10, 100 or 1000 of the smallest. unit: the power of ten of the smallest, from 0 to -3: at -1 a ten is 1, and
+    a one a tenth. Raises ValueError for others."""
 
     value: int = 1
+    unit: int = 0
     hue: str = ""
 
     resizable: ClassVar[bool] = False
@@ -32,7 +36,7 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     help: ClassVar[str] = N_("Slide blocks together; select ten of a kind to exchange them for one, or one for ten.")
 
     def __post_init__(self) -> None:
-        if self.value not in HUES:
+        if self.value not in SIZES or not -3 <= self.unit <= 0:
             raise ValueError("a block counts 1, 10, 100 or 1000")
 
     @classmethod
@@ -49,10 +53,14 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
 
     def label(self, page: Page) -> str:
         words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}
-        return self.name or words[self.value]
+        return self.name or (_("block of {n}").format(n=number_text(self.worth(), 3)) if self.unit else words[self.value])
 
     def colour(self) -> str:
-        return self.hue or HUES[self.value]
+        return self.hue or hue_of_place(self.power())
+
+    def power(self) -> int:
+        """The power of ten that it is worth."""
+        return len(str(self.value)) - 1 + self.unit
 
     def extent(self) -> Box:
         ten = 10 * UNIT
@@ -62,14 +70,21 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     def edges(self) -> Iterator[tuple[Sequence[Point], bool]]:
         yield self.extent().corners(), True
 
-    def worth(self) -> int | None:
-        return self.value
+    def worth(self) -> float:
+        return round(self.value * 10.0**self.unit, 3) if self.unit else self.value
 
     def facts(self, page: Page) -> Iterator[Fact]:
-        yield Fact("value", self.value, text=str(self.value), label=_("value"), badge="value")
+        worth = self.worth()
+        value = int(worth) if worth == int(worth) else worth
+        yield Fact("value", value, text=number_text(worth, 3), label=_("value"), badge="value")
+        units = tuple((str(power), _(words)) for power, words in UNITS)
+        yield Fact("unit", str(self.unit), "", dict(units)[str(self.unit)], _("counted so that"), "", self._set_unit, units)
         lower = self.value // 10
         if lower:
             yield Fact("worth", 10, text=many("{n} of the next smaller", "{n} of the next smaller", 10), label=_("is"))
+
+    def _set_unit(self, typed: str) -> Thing:
+        return self.replace(unit=read_whole(typed, -3, 0))  # type: ignore[no-any-return]
 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         """Beside another block, edge to edge, with tops or bottoms level."""
@@ -105,9 +120,10 @@ def _fits(mine: Box, theirs: Box) -> list[tuple[float, float, str, tuple[tuple[f
 
 def full_tens(things: Things) -> list[Sequence[Block]]:
     """The selection's lots of ten blocks of one value, from the smallest value up."""
+    free = [t for t in things if isinstance(t, Block) and not t.locked and not t.supply]
     lots: list[Sequence[Block]] = []
-    for value in (1, 10, 100):
-        same = [t for t in things if isinstance(t, Block) and t.value == value and not t.locked and not t.supply]
+    for value, unit in ((value, unit) for value in SIZES[:-1] for unit, _words in UNITS):
+        same = [block for block in free if (block.value, block.unit) == (value, unit)]
         lots += [same[i : i + 10] for i in range(0, len(same) - 9, 10)]
     return lots
 
@@ -119,7 +135,7 @@ def gather(page: Page, things: Things) -> Edit:
     new = []
     for lot in lots:
         corner = union(block.box() for block in lot)
-        new.append(Block(value=lot[0].value * 10, placement=Placement(corner.x0, corner.y0)))
+        new.append(Block(value=lot[0].value * 10, unit=lot[0].unit, placement=Placement(corner.x0, corner.y0)))
     after = page.without(gone)
     ids = after.put_ids(len(new))
     kept = [id for id in ids_of(things) if id not in gone]
@@ -144,7 +160,7 @@ def _parts(block: Block) -> list[Block]:
     for k in order:
         x, y = block.placement.to_page(start[0] + k * step[0], start[1] + k * step[1])
         placement = Placement(x, y, block.placement.turn, block.placement.scale)
-        made.append(Block(value=block.value // 10, placement=placement))
+        made.append(Block(value=block.value // 10, unit=block.unit, placement=placement))
     return made
 
 

@@ -103,10 +103,10 @@ class PlaceValueChart(HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_
             if isinstance(thing, Counter):
                 power = self.high - min(max(int(x // WIDE), 0), self.count() - 1)
                 found[power] += 1
-            elif isinstance(thing, Block) and (power := len(str(thing.value)) - 1) <= self.high:
-                found[power] += 1
-            elif isinstance(thing, Block):
-                found[self.high] += thing.value // 10**self.high
+            elif isinstance(thing, Block) and thing.power() in found:
+                found[thing.power()] += 1
+            elif isinstance(thing, Block) and thing.power() > self.high:
+                found[self.high] += 10 ** (thing.power() - self.high)
         return found
 
     def value(self, page: Page) -> Decimal:

@@ -70,8 +70,8 @@ class ValueCard(Counts, Snaps, LooksAt, Thing, frozen=True, kw_only=True, tag="v
         behind = -self.power * DIGIT + POINT if self.power < 0 else 0.0
         return Box(0, 0, self.anchor() + behind, HIGH)
 
-    def worth(self) -> int | None:
-        return int(self.value()) if self.power >= 0 else None
+    def worth(self) -> float:
+        return int(self.value()) if self.power >= 0 else self.value()
 
     def together(self, page: Page) -> list[ValueCard]:
         """The cards of the number that it belongs to: those whose places meet with its."""
