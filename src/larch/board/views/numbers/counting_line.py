@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from PyQt6.QtCore import QPointF
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 
 from larch.board.look import NEEDLE, PAPER, page_font
@@ -22,12 +22,24 @@ class CountingLineView(View):
     kind: ClassVar[type[Thing]] = CountingLine
     margin: ClassVar[float] = 60.0
 
+    def _rim(self, painter: QPainter, thing: CountingLine) -> None:
+        """What things are dragged over or into."""
+        room = thing.room()
+        rect = QRectF(room.x0, room.y0, room.width, room.height)
+        painter.setPen(QPen(NEEDLE, 6.0))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        if thing.form == "tray":
+            painter.drawRoundedRect(rect, 22, 22)
+        elif thing.form == "ring":
+            painter.drawEllipse(rect)
+        else:
+            painter.drawLine(QPointF(AT, 3), QPointF(AT, thing.height - 3))
+            painter.setPen(QPen(NEEDLE, 2.0))
+            painter.drawLine(QPointF(AT + 9, 3), QPointF(AT + 9, thing.height - 3))
+
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, CountingLine)
-        painter.setPen(QPen(NEEDLE, 6.0))
-        painter.drawLine(QPointF(AT, 3), QPointF(AT, thing.height - 3))
-        painter.setPen(QPen(NEEDLE, 2.0))
-        painter.drawLine(QPointF(AT + 9, 3), QPointF(AT + 9, thing.height - 3))
+        self._rim(painter, thing)
         over = thing.over(page)
         for number, one in enumerate(over, 1):
             box: Box = one.box()
