@@ -12,6 +12,7 @@ from larch.core.model.page import Page
 from larch.core.things.asking.task import Task
 from larch.core.things.chance.spinner import Spinner
 from larch.core.things.fractions.fraction_bar import FractionBar
+from larch.core.things.numbers.block import Block
 from larch.core.things.numbers.column_dials import ColumnDials
 from larch.core.things.numbers.counter import Counter
 from larch.core.things.numbers.counting_line import CountingLine
@@ -146,3 +147,18 @@ def test_what_is_dragged_over_the_line_is_counted_aloud(hand: Hand, fingers: Fin
     speaker = hand.window.speaker
     assert isinstance(speaker, Mute)
     assert list(speaker.asked) == ["one", "two", "three"]
+
+
+def test_ten_ones_dragged_together_are_a_ten(hand: Hand, fingers: Fingers) -> None:  # noqa: F811
+    row = [Block(placement=Placement(300 + 13 * k, 300)) for k in range(9)]
+    *_nine, last = at_board(hand, *row, Block(placement=Placement(600, 450)))
+    fingers.press(1, (606, 456))
+    fingers.move(1, (300 + 13 * 9 + 6 + 3, 308), steps=10)
+    fingers.lift(1)
+    (ten,) = hand.canvas.page.things
+    assert isinstance(ten, Block) and ten.value == 10
+    hand.window.undo()
+    assert len(hand.canvas.page.things) == 10 and hand.thing(last).placement.x == 600
+    hand.canvas.at_board = False  # a teacher lays them as wanted
+    hand.drag((606, 456), (300 + 13 * 9 + 6, 306))
+    assert len(hand.canvas.page.things) == 10

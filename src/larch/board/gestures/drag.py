@@ -13,7 +13,7 @@ from larch.core.base.words import _, many
 from larch.core.figures.settle import carried
 from larch.core.model.capabilities import IsInk, Tappable, Unaligned, snap_of
 from larch.core.model.edit import Edit
-from larch.core.model.holders import fitted_in, with_held
+from larch.core.model.holders import fitted_in, merged_in, with_held
 from larch.core.model.page import Page, group_of
 from larch.core.model.thing import Snap, Thing
 
@@ -53,6 +53,11 @@ def _laid_down(page: Page, ids: Sequence[str]) -> Page:
     from larch.core.actions.arrange.arrange import risen
 
     return fitted_in(risen(page, ids), ids)
+
+
+def _laid_at_board(page: Page, ids: Sequence[str]) -> Page:
+    """By a class: what belongs together becomes one."""
+    return merged_in(_laid_down(page, ids), ids)
 
 
 class TapOnly(Gesture):
@@ -153,7 +158,8 @@ class DragThings(Gesture):
             self.stage.let_go.emit(outside, self.ids)
             return
         ids = self.ids if dx or dy else ()
-        self.stage.finish(self, _("Move"), lambda page: carried(page, ids, dx, dy) if ids else {}, _laid_down)
+        laid = _laid_at_board if self.stage.at_board else _laid_down
+        self.stage.finish(self, _("Move"), lambda page: carried(page, ids, dx, dy) if ids else {}, laid)
 
     def cancel(self) -> None:
         self.stage.show_snap(self, None)
@@ -210,7 +216,9 @@ class TakeOne(Gesture):
             self.stage.end_preview(self)
             return
         page = self.stage.page
-        edit = Edit(_("Take from a supply"), page, page.put(*self.taken), select=tuple(page.put_ids(len(self.taken))))
+        new = tuple(page.put_ids(len(self.taken)))
+        after = page.put(*self.taken)
+        edit = Edit(_("Take from a supply"), page, merged_in(after, new) if self.stage.at_board else after, select=new)
         self.stage.commit(edit)
         self.stage.end_preview(self)
 

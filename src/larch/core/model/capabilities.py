@@ -149,6 +149,16 @@ def snap_of(thing: Thing, page: Page, others: list[Thing], reach: float) -> Snap
     return thing.snap(page, others, reach) if isinstance(thing, Snaps) else None
 
 
+class Merges(Able, frozen=True):
+    """What becomes something else together with others, when a hand at the Board lays it beside them."""
+
+    __slots__ = ()
+
+    def merged(self, page: Page) -> Page | None:
+        """The page when that has happened; None if it doesn't."""
+        raise TypeError(self.kind())
+
+
 class HasPlaces(Able, frozen=True):
     """What small things fall into: cells of a frame, squares of a grid."""
 

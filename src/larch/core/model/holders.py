@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from larch.core.model.capabilities import HasMedia, HoldsOthers
+from larch.core.model.capabilities import HasMedia, HoldsOthers, Merges
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+
+FEW = 12  # things that a hand brings to others
 
 
 def inside(page: Page, holder: Thing) -> list[Thing]:
@@ -54,6 +56,16 @@ def fitted_in(page: Page, ids: Sequence[str]) -> Page:
         if isinstance(holder, HoldsOthers) and (fitted := holder.fitted(thing)) is not None:
             changed[thing.id] = fitted
     return page.with_things(changed) if changed else page
+
+
+def merged_in(page: Page, ids: Sequence[str]) -> Page:
+    """The page with what things make together with others beside which they were laid: ten ones a ten. Not where many are
+    moved at once, as a whole."""
+    for id in ids if len(ids) <= FEW else ():
+        thing = page.thing(id)
+        after = thing.merged(page) if isinstance(thing, Merges) and not thing.locked else None
+        page = page if after is None else after
+    return page
 
 
 def in_cells(edit: Edit) -> Edit:

@@ -21,7 +21,7 @@ from larch.core.model.action import actions_for, put
 from larch.core.model.capabilities import HasParts, Tappable, snap_of
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, Told
-from larch.core.model.holders import fitted_in, in_cells, with_held
+from larch.core.model.holders import fitted_in, in_cells, merged_in, with_held
 from larch.core.model.kinds import kinds, shelf_items
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, with_groups
@@ -182,7 +182,8 @@ class Doing:
         edit = put(self.page, made, "Take from a supply")
         after = edit.after
         assert isinstance(after, Page)
-        self.session.commit(Edit(edit.label, self.page, fitted_in(after, edit.select or ())))
+        ids = edit.select or ()
+        self.session.commit(Edit(edit.label, self.page, merged_in(fitted_in(after, ids), ids)))
         self._name(step, (edit.select or ("",))[0])
 
     def _snapped(self, thing: Thing, left: Sequence[str]) -> Thing:
@@ -199,7 +200,7 @@ class Doing:
         dx, dy = placed.placement.x - thing.placement.x, placed.placement.y - thing.placement.y
         free = [one.id for one in self.page.some(ids) if not one.locked]
         after = self.page.with_things(carried(self.page, free, dx, dy))
-        self.session.commit(Edit("Move", self.page, fitted_in(risen(after, free), free)))
+        self.session.commit(Edit("Move", self.page, merged_in(fitted_in(risen(after, free), free), free)))
 
     def _seed(self, step: Mapping[str, Any]) -> None:
         seed = step["seed"]

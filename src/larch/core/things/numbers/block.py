@@ -10,19 +10,20 @@ from larch.core.base.hues import hue_of_place
 from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import N_, _, many
 from larch.core.model.action import Action, Things, ids_of
-from larch.core.model.capabilities import Counts, Snaps
+from larch.core.model.capabilities import Counts, Merges, Snaps
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Snap, Thing
 
 UNIT = 13.0  # side of a one, page units
+TOUCH = 1.0  # page units between blocks that lie edge to edge
 DEPTH = 36.0  # how far the thousand's top and side lean back
 SIZES = (1, 10, 100, 1000)
 UNITS = ((0, N_("a one is 1")), (-1, N_("a ten is 1")), (-2, N_("a hundred is 1")), (-3, N_("a thousand is 1")))
 
 
-class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
+class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     """value: 1, 10, 100 or 1000 of the smallest. unit: the power of ten of the smallest, from 0 to -3: at -1 a ten is 1, and
     a one a tenth. Raises ValueError for others."""
 
@@ -101,6 +102,30 @@ class Block(Counts, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
                 if distance <= reach and (best is None or distance < best[0]):
                     best = (distance, Snap(dx, dy, reason, line))
         return best[1] if best else None
+
+    def merged(self, page: Page) -> Page | None:
+        """Ten of a kind that lie edge to edge, this one among them, are one of the next."""
+        if self.value == SIZES[-1] or self.supply:
+            return None
+        ten = self._touching(page)[:10]
+        after = gather(page, ten).after if len(ten) == 10 else None
+        return after if isinstance(after, Page) else None
+
+    def _touching(self, page: Page) -> list[Block]:
+        """Blocks of its kind that it touches, or that touch these, the nearest first; itself among them."""
+        kind = (self.value, self.unit)
+        blocks = [t for t in page.things if isinstance(t, Block) and (t.value, t.unit) == kind]
+        same = [t for t in blocks if not (t.supply or t.locked or t.hidden)]
+        found, waiting = [self], [self]
+        left = {block.id: block for block in same if block.id != self.id}
+        while waiting and len(found) < 10:
+            box = waiting.pop(0).box().grown(TOUCH)
+            beside = [block for block in left.values() if block.box().meets(box)]
+            for block in beside:
+                del left[block.id]
+            found += beside
+            waiting += beside
+        return found
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
