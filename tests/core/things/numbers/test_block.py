@@ -84,3 +84,18 @@ def test_what_is_one_can_be_chosen() -> None:
     mixed = page_with(*(Block(value=1, unit=-(k % 2)) for k in range(12)))
     assert full_tens(mixed.things) == []  # tenths and ones are no ten of a kind
     assert total(mixed.things) == 6.6
+
+
+@given(st.integers(2, 12))
+def test_in_another_base_so_many_make_one_of_the_next(base: int) -> None:
+    page = page_with(*(Block(base=base) for _ in range(base)))
+    after = gather(page, page.things).after
+    assert isinstance(after, Page)
+    (rod,) = after.things
+    assert isinstance(rod, Block)
+    assert (rod.value, rod.worth(), rod.extent().height) == (10, base, base * UNIT)
+    cube = Block(value=1000, base=base)
+    assert cube.worth() == base**3
+    parts = break_up(page_with(cube), page_with(cube).things).after
+    assert isinstance(parts, Page)
+    assert len(parts.things) == base and total(parts.things) == base**3

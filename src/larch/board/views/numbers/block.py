@@ -15,7 +15,6 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.block import DEPTH, UNIT, Block
 
-TEN = 10 * UNIT
 BELOW = 24.0  # from the block to the middle of its value
 
 
@@ -29,10 +28,11 @@ class BlockView(View):
         ruling = QPen(tint(thing.colour(), 0.25), 1.0)
         edge = QPen(shade.darker(135), 1.0)
         top = 0.0
+        n = thing.base
         if thing.value == 1000:
             top = DEPTH
-            self._sides(painter, shade, edge)
-        across, down = {1: (1, 1), 10: (1, 10), 100: (10, 10), 1000: (10, 10)}[thing.value]
+            self._sides(painter, shade, edge, n * UNIT)
+        across, down = {1: (1, 1), 10: (1, n), 100: (n, n), 1000: (n, n)}[thing.value]
         face = QRectF(0, top, across * UNIT, down * UNIT)
         painter.fillRect(face, shade)
         painter.setPen(ruling)
@@ -54,11 +54,11 @@ class BlockView(View):
             box = self.box(thing)
             badge(painter, (box.centre[0], box.y1 + BELOW), number_text(thing.worth(), 3), colour(thing.colour()))
 
-    def _sides(self, painter: QPainter, shade: QColor, edge: QPen) -> None:
+    def _sides(self, painter: QPainter, shade: QColor, edge: QPen, side: float) -> None:
         painter.setPen(edge)
         painter.setBrush(shade.lighter(125))
-        lid = [(0, DEPTH), (DEPTH, 0), (TEN + DEPTH, 0), (TEN, DEPTH)]
+        lid = [(0, DEPTH), (DEPTH, 0), (side + DEPTH, 0), (side, DEPTH)]
         painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in lid]))
         painter.setBrush(shade.darker(120))
-        flank = [(TEN, DEPTH), (TEN + DEPTH, 0), (TEN + DEPTH, TEN), (TEN, TEN + DEPTH)]
+        flank = [(side, DEPTH), (side + DEPTH, 0), (side + DEPTH, side), (side, side + DEPTH)]
         painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in flank]))

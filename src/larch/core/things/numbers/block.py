@@ -25,10 +25,11 @@ UNITS = ((0, N_("a one is 1")), (-1, N_("a ten is 1")), (-2, N_("a hundred is 1"
 
 class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"):
     """value: 1, 10, 100 or 1000 of the smallest. unit: the power of ten of the smallest, from 0 to -3: at -1 a ten is 1, and
-    a one a tenth. Raises ValueError for others."""
+    a one a tenth. base: how many of a kind make one of the next, 2 to 12. Raises ValueError for others."""
 
     value: int = 1
     unit: int = 0
+    base: int = 10
     hue: str = ""
 
     resizable: ClassVar[bool] = False
@@ -37,8 +38,10 @@ class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"
     help: ClassVar[str] = N_("Slide blocks together; select ten of a kind to exchange them for one, or one for ten.")
 
     def __post_init__(self) -> None:
-        if self.value not in SIZES or not -3 <= self.unit <= 0:
+        if self.value not in SIZES or not -3 <= self.unit <= 0 or not 2 <= self.base <= 12:
             raise ValueError("a block counts 1, 10, 100 or 1000")
+        if self.unit and self.base != 10:
+            raise ValueError("only base ten goes on below one")
 
     @classmethod
     def title(cls) -> str:
@@ -54,17 +57,19 @@ class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"
 
     def label(self, page: Page) -> str:
         words = {1: _("one"), 10: _("ten"), 100: _("hundred"), 1000: _("thousand")}
-        return self.name or (_("block of {n}").format(n=number_text(self.worth(), 3)) if self.unit else words[self.value])
+        return self.name or (
+            _("block of {n}").format(n=number_text(self.worth(), 3)) if self.unit or self.base != 10 else words[self.value]
+        )
 
     def colour(self) -> str:
         return self.hue or hue_of_place(self.power())
 
     def power(self) -> int:
-        """The power of ten that it is worth."""
+        """The power of its base that it is worth."""
         return len(str(self.value)) - 1 + self.unit
 
     def extent(self) -> Box:
-        ten = 10 * UNIT
+        ten = self.base * UNIT
         size = {1: (UNIT, UNIT), 10: (UNIT, ten), 100: (ten, ten), 1000: (ten + DEPTH, ten + DEPTH)}
         return Box(0, 0, *size[self.value])
 
@@ -72,7 +77,9 @@ class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"
         yield self.extent().corners(), True
 
     def worth(self) -> float:
-        return round(self.value * 10.0**self.unit, 3) if self.unit else self.value
+        if self.unit:
+            return round(self.value * 10.0**self.unit, 3)
+        return self.value if self.base == 10 else self.base ** self.power()
 
     def facts(self, page: Page) -> Iterator[Fact]:
         worth = self.worth()
@@ -80,12 +87,16 @@ class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"
         yield Fact("value", value, text=number_text(worth, 3), label=_("value"), badge="value")
         units = tuple((str(power), _(words)) for power, words in UNITS)
         yield Fact("unit", str(self.unit), "", dict(units)[str(self.unit)], _("counted so that"), "", self._set_unit, units)
-        lower = self.value // 10
-        if lower:
-            yield Fact("worth", 10, text=many("{n} of the next smaller", "{n} of the next smaller", 10), label=_("is"))
+        if self.value > 1:
+            text = many("{n} of the next smaller", "{n} of the next smaller", self.base)
+            yield Fact("worth", self.base, text=text, label=_("is"))
+        yield Fact("base", self.base, text=str(self.base), label=_("base"), set=self._set_base)
+
+    def _set_base(self, typed: str) -> Thing:
+        return self.replace(base=read_whole(typed, 2, 12), unit=0)  # type: ignore[no-any-return]
 
     def _set_unit(self, typed: str) -> Thing:
-        return self.replace(unit=read_whole(typed, -3, 0))  # type: ignore[no-any-return]
+        return self.replace(unit=read_whole(typed, -3, 0), base=10)  # type: ignore[no-any-return]
 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         """Beside another block, edge to edge, with tops or bottoms level."""
@@ -103,22 +114,25 @@ class Block(Counts, Merges, Snaps, Thing, frozen=True, kw_only=True, tag="block"
                     best = (distance, Snap(dx, dy, reason, line))
         return best[1] if best else None
 
+    def sort(self) -> tuple[int, int, int]:
+        """What is alike in all that are exchanged with it."""
+        return (self.value, self.unit, self.base)
+
     def merged(self, page: Page) -> Page | None:
-        """Ten of a kind that lie edge to edge, this one among them, are one of the next."""
+        """As many of a kind as its base says that lie edge to edge, this one among them, are one of the next."""
         if self.value == SIZES[-1] or self.supply:
             return None
-        ten = self._touching(page)[:10]
-        after = gather(page, ten).after if len(ten) == 10 else None
+        ten = self._touching(page)[: self.base]
+        after = gather(page, ten).after if len(ten) == self.base else None
         return after if isinstance(after, Page) else None
 
     def _touching(self, page: Page) -> list[Block]:
         """Blocks of its kind that it touches, or that touch these, the nearest first; itself among them."""
-        kind = (self.value, self.unit)
-        blocks = [t for t in page.things if isinstance(t, Block) and (t.value, t.unit) == kind]
+        blocks = [t for t in page.things if isinstance(t, Block) and t.sort() == self.sort()]
         same = [t for t in blocks if not (t.supply or t.locked or t.hidden)]
         found, waiting = [self], [self]
         left = {block.id: block for block in same if block.id != self.id}
-        while waiting and len(found) < 10:
+        while waiting and len(found) < self.base:
             box = waiting.pop(0).box().grown(TOUCH)
             beside = [block for block in left.values() if block.box().meets(box)]
             for block in beside:
@@ -144,12 +158,12 @@ def _fits(mine: Box, theirs: Box) -> list[tuple[float, float, str, tuple[tuple[f
 
 
 def full_tens(things: Things) -> list[Sequence[Block]]:
-    """The selection's lots of ten blocks of one value, from the smallest value up."""
+    """The selection's lots of ten blocks of one value (in another base, of as many), from the smallest value up."""
     free = [t for t in things if isinstance(t, Block) and not t.locked and not t.supply]
     lots: list[Sequence[Block]] = []
-    for value, unit in ((value, unit) for value in SIZES[:-1] for unit, _words in UNITS):
-        same = [block for block in free if (block.value, block.unit) == (value, unit)]
-        lots += [same[i : i + 10] for i in range(0, len(same) - 9, 10)]
+    for sort in sorted({block.sort() for block in free if block.value < SIZES[-1]}):
+        same, n = [block for block in free if block.sort() == sort], sort[2]
+        lots += [same[i : i + n] for i in range(0, len(same) - n + 1, n)]
     return lots
 
 
@@ -160,7 +174,9 @@ def gather(page: Page, things: Things) -> Edit:
     new = []
     for lot in lots:
         corner = union(block.box() for block in lot)
-        new.append(Block(value=lot[0].value * 10, unit=lot[0].unit, placement=Placement(corner.x0, corner.y0)))
+        new.append(
+            Block(value=lot[0].value * 10, unit=lot[0].unit, base=lot[0].base, placement=Placement(corner.x0, corner.y0))
+        )
     after = page.without(gone)
     ids = after.put_ids(len(new))
     kept = [id for id in ids_of(things) if id not in gone]
@@ -178,21 +194,28 @@ def break_up(page: Page, things: Things) -> Edit:
 
 
 def _parts(block: Block) -> list[Block]:
-    step = {10: (0.0, UNIT), 100: (UNIT, 0.0), 1000: (DEPTH / 9, -DEPTH / 9)}[block.value]
+    n = block.base
+    step = {10: (0.0, UNIT), 100: (UNIT, 0.0), 1000: (DEPTH / (n - 1), -DEPTH / (n - 1))}[block.value]
     start = (0.0, DEPTH) if block.value == 1000 else (0.0, 0.0)
-    order = range(9, -1, -1) if block.value == 1000 else range(10)  # the hindmost hundred lies lowest
+    order = range(n - 1, -1, -1) if block.value == 1000 else range(n)  # the hindmost hundred lies lowest
     made = []
     for k in order:
         x, y = block.placement.to_page(start[0] + k * step[0], start[1] + k * step[1])
         placement = Placement(x, y, block.placement.turn, block.placement.scale)
-        made.append(Block(value=block.value // 10, unit=block.unit, placement=placement))
+        made.append(Block(value=block.value // 10, unit=block.unit, base=n, placement=placement))
     return made
 
 
+def _exchange(things: Things, in_tens: str, otherwise: str) -> str:
+    """What the exchange is called, by the base of the blocks."""
+    base = next((t.base for t in things if isinstance(t, Block)), 10)
+    return in_tens if base == 10 else otherwise.format(n=base)
+
+
 ACTIONS = (
-    Action("gather ten", lambda p, ts: _("exchange ten for one"), "combine", gather,
-           lambda p, ts: bool(full_tens(ts)), rank=5, board=True, words=N_("regroup carry trade bundle")),
-    Action("break up", lambda p, ts: _("exchange one for ten"), "split", break_up,
+    Action("gather ten", lambda p, ts: _exchange(ts, _("exchange ten for one"), _("exchange {n} for one")), "combine",
+           gather, lambda p, ts: bool(full_tens(ts)), rank=5, board=True, words=N_("regroup carry trade bundle")),
+    Action("break up", lambda p, ts: _exchange(ts, _("exchange one for ten"), _("exchange one for {n}")), "split", break_up,
            lambda p, ts: any(isinstance(t, Block) and t.value > 1 and not t.locked and not t.supply for t in ts),
            rank=6, board=True, words=N_("regroup borrow decompose unbundle")),
 )  # fmt: skip

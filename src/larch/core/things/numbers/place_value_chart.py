@@ -103,6 +103,8 @@ class PlaceValueChart(HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_
             if isinstance(thing, Counter):
                 power = self.high - min(max(int(x // WIDE), 0), self.count() - 1)
                 found[power] += 1
+            elif isinstance(thing, Block) and thing.base != 10:
+                found[0] += int(thing.worth())  # of another base: so many ones
             elif isinstance(thing, Block) and thing.power() in found:
                 found[thing.power()] += 1
             elif isinstance(thing, Block) and thing.power() > self.high:
