@@ -120,3 +120,13 @@ def test_what_has_passed_since_a_start_goes_over_midnight(start: int, passed: in
     assert known["since"].set is not None
     assert known["since"].set("") == Clock(minutes=clock.minutes)
     assert Clock(minutes=clock.minutes, twelve=True).digital().endswith("am" if clock.minutes < 720 else "pm")
+
+
+def test_the_time_between_two_clocks() -> None:
+    page = page_with(Clock(minutes=130), Clock(minutes=155))
+    between = next(action for action in ACTIONS if action.name == "between clocks")
+    assert between.fits(page, page.things) and not between.fits(page, page.things[:1])
+    after = between.run(page, page.things).after
+    assert isinstance(after, Page)
+    second = after.things[1]
+    assert isinstance(second, Clock) and (second.since, second.elapsed()) == (130, 25)

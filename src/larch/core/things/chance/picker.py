@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from functools import partial
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
@@ -55,6 +56,9 @@ class Picker(HasWords, Tappable, Thing, frozen=True, kw_only=True, tag="picker")
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("names pick fair random pupil turn groups teams deal")
         yield ShelfItem("picker", _("picker of names"), N_("Chance"), cls, words)
+        own = partial(cls, names=("+5", "+2", "−1", "×2", "=", "0"))
+        more = _("cards deck own draw shuffle without replacement game")
+        yield ShelfItem("own cards", _("cards of your own"), N_("Chance"), own, more)
 
     def current(self) -> str:
         return self.names[self.had[-1]] if self.had else ""

@@ -288,6 +288,12 @@ def _mark_start(page: Page, things: Things) -> Edit:
     return Edit(_("Mark the start") if on else _("Take the start away"), page, page.with_things(changed))
 
 
+def _between(page: Page, things: Things) -> Edit:
+    """The upper of two clocks shows what has passed since the time of the lower one."""
+    first, second = (t for t in things if isinstance(t, Clock))
+    return Edit(_("Time between"), page, page.with_things({second.id: second.replace(since=first.minutes)}))
+
+
 def freed(clock: Clock) -> Clock:
     """Its hands can be set one by one, from where they stand."""
     return clock.replace(free=True, hour=clock.hour_hand(), going=0.0)  # type: ignore[no-any-return]
@@ -330,6 +336,8 @@ ACTIONS = (
     Action("mark start", lambda p, ts: _("no start") if all(getattr(t, "since", NEVER) != NEVER for t in ts) else
            _("mark the start here"), "flag", _mark_start, only(Clock), rank=6, board=True,
            words=N_("elapsed time passed duration")),
+    Action("between clocks", lambda p, ts: _("time from the one to the other"), "between-horizontal-start", _between,
+           lambda p, ts: only(Clock)(p, ts) and len(ts) == 2, rank=6, board=True, words=N_("elapsed time between clocks")),
     Action("twelve hours", lambda p, ts: _("count to 24 hours") if all(getattr(t, "twelve", False) for t in ts) else
            _("say am and pm"), "clock", lambda p, ts: toggle(p, ts, "twelve", _("Say am and pm"), _("Count to 24 hours")),
            only(Clock), rank=56, words=N_("twelve 12 24 hours digital")),
