@@ -26,9 +26,9 @@ def test_what_once_did_harm_does_none(qapp: object, file: Path) -> None:
 
 @pytest.mark.parametrize("seed", [4, 12])
 def test_a_monkey_at_the_window_breaks_nothing(seed: int) -> None:
-    went = monkeys.run(seed, 300)
+    went = monkeys.run(seed, 150)
     assert went.trouble == ""
-    assert went.steps == 300
+    assert went.steps == 150
 
 
 def test_killed_at_any_moment_the_window_finds_what_it_had_kept() -> None:

@@ -50,7 +50,7 @@ class Monkey:
         self.steps: list[str] = []
         self.raised: list[str] = []
 
-    def run(self, steps: int, every: int = 40) -> None:
+    def run(self, steps: int, every: int = 1) -> None:
         """Raises Stumble. every: steps after which the journal is compared."""
         with self._watched():
             for number in range(1, steps + 1):
