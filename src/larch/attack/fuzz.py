@@ -19,6 +19,7 @@ from typing import Any, NamedTuple
 SECONDS = 2.0  # an input may take
 PATIENCE = 30.0  # after which a child is taken for hung
 ENDINGS = {"svg": "svg", "html": "html", "expression": "txt", "ink": "json", "page": "json"}
+ENOUGH = 8  # children that ended badly, after which it is given up
 MEMORY = 3000  # MB that a child may have
 
 
@@ -99,6 +100,8 @@ def run(kind: str, seed: int, count: int) -> Report:
                 return Report(count, found)
             found.append(Found(ended, place.read_bytes() if place.exists() else b"", errors[-1500:]))
             tries, seed = tries + at + 1, seed + 100_003
+            if sum(one.what in ("crash", "hang") for one in found) >= ENOUGH:  # it may not even start
+                break
     return Report(tries, found)
 
 
