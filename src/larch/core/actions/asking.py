@@ -313,6 +313,6 @@ register([
            words=N_("another task next random rule")),
 ], Task, at=5)  # fmt: skip
 register([
-    Action("ask", lambda p, ts: _("ask for this"), "list-checks", _ask, _can_ask, rank=58,
+    Action("ask", lambda p, ts: _("ask for this"), "message-square", _ask, _can_ask, rank=58,
            words=N_("task question check quiz exercise")),
 ], None, at=60)  # fmt: skip
