@@ -162,3 +162,23 @@ def test_ten_ones_dragged_together_are_a_ten(hand: Hand, fingers: Fingers) -> No
     hand.canvas.at_board = False  # a teacher lays them as wanted
     hand.drag((606, 456), (300 + 13 * 9 + 6, 306))
     assert len(hand.canvas.page.things) == 10
+
+
+def test_hands_are_drawn_with_the_pen(hand: Hand) -> None:
+    (id,) = hand.put(Clock(minutes=130, placement=Placement(200, 120)))
+    hand.window.ledge.take("pen")
+    cx, cy = 200 + 176, 120 + 176
+
+    def draw(degrees: float, length: float) -> None:
+        angle = math.radians(degrees)
+        hand.drag((cx, cy), (cx + length * math.sin(angle), cy - length * math.cos(angle)))
+
+    draw(152, 120)  # near to 25 minutes
+    assert hand.thing(id).minutes == 145
+    draw(222, 70)  # the short one, near to half past seven
+    assert hand.thing(id).minutes == 7 * 60 + 25
+    assert [thing.kind() for thing in hand.canvas.page.things] == ["clock"]
+    hand.window.undo()
+    assert hand.thing(id).minutes == 145
+    hand.drag((cx + 100, cy + 20), (cx + 140, cy + 60))  # beside the middle the pen writes, as ever
+    assert [thing.kind() for thing in hand.canvas.page.things] == ["clock", "ink"]

@@ -8,11 +8,16 @@ from typing import ClassVar
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen, QPolygonF
 
+from larch.board.gestures.base import Gesture, Stage
+from larch.board.gestures.drawn_part import DrawPart
 from larch.board.look import NEEDLE, PAPER, SOFT, colour, page_font, text_colour, tint
+from larch.board.pointer import Sample
 from larch.board.views.base import View, badge, words
+from larch.core.base.words import _
+from larch.core.model.nibs import Pen as InkPen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.time.clock import HOUR_TIP, MINUTE_TIP, NEVER, RADIUS, Clock
+from larch.core.things.time.clock import GRIP, HOUR_TIP, MINUTE_TIP, NEVER, RADIUS, Clock
 
 TRACK, MARK, TENTH = 0.725, 0.655, 0.69  # radii: the outer end of marks, the inner of those of hours and of minutes
 FIGURES, INNER = 0.85, 0.56
@@ -24,6 +29,12 @@ class ClockView(View):
     kind: ClassVar[type[Thing]] = Clock
     margin: ClassVar[float] = 60.0
     shown_below: ClassVar[float] = BELOW + 28
+
+    def pen_gesture(self, stage: Stage, sample: Sample, thing: Thing, pen: InkPen) -> Gesture | None:
+        assert isinstance(thing, Clock)
+        at = thing.placement.to_local(*sample.page_pos)
+        drawn = math.dist(at, (RADIUS, RADIUS)) <= GRIP * RADIUS  # from the middle, it draws a hand
+        return DrawPart(stage, thing, _("Draw a hand"), Clock.with_drawn_hand) if drawn else None
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Clock)

@@ -22,6 +22,7 @@ DAY = 1440.0  # minutes
 RADIUS = 176.0  # of the face, page units
 HOUR_TIP, MINUTE_TIP = 0.40, 0.70  # how long the hands are, in radii
 NEAR = 9.0  # page units beside a hand in which it is taken hold of
+DRAWN = 0.2  # radii: a shorter stroke of the pen is no hand
 GRIP = 0.16  # radii round the middle in which no hand is meant
 FITS = 3.0  # degrees by which a free hour hand may be off and still belong to the minute hand
 NUMERALS = (
@@ -56,7 +57,8 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     order: ClassVar[int] = 21
     help: ClassVar[str] = N_(
         "Turn a hand with a finger: the hour hand follows the minute hand, turn by turn, unless the hands are set free. "
-        "The eye beside “time” shows it in figures. It can be let go and stopped."
+        "With the pen a hand is drawn from the middle outwards, short or long. The eye beside “time” shows it in figures. "
+        "It can be let go and stopped."
     )
 
     def __post_init__(self) -> None:
@@ -213,6 +215,21 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     def part_let_go(self, part: str) -> Self:
         """A hand comes to rest on a whole minute; a free hour hand just where it is."""
         return self if part == "hour" and self.free else self.at_minutes(round(self.minutes))
+
+    def with_drawn_hand(self, end: Point) -> Self:
+        """With a hand drawn from the middle to a place: a long stroke is the minute hand, which comes to a whole minute of
+        the hour that is shown; a short one the hour hand, which if geared comes to where the minute hand belongs."""
+        length = math.dist(end, (RADIUS, RADIUS)) / RADIUS
+        if length < DRAWN:
+            return self
+        angle, past = _bearing(end) % 360, self.minutes % 60
+        if length > (HOUR_TIP + MINUTE_TIP) / 2:
+            return self.replace(minutes=self.minutes - past + round(angle / 6) % 60, going=0.0)  # type: ignore[no-any-return]
+        if self.free:
+            return self.replace(hour=_within(angle, 360.0))  # type: ignore[no-any-return]
+        half = DAY / 2 if self.minutes >= DAY / 2 else 0.0
+        hour = round((angle * 2 - past) / 60) % 12
+        return self.replace(minutes=hour * 60 + past + half, going=0.0)  # type: ignore[no-any-return]
 
     def part_label(self, part: str) -> str:
         return _("Turn the minute hand") if part == "minute" else _("Turn the hour hand")
