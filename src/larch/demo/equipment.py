@@ -86,7 +86,7 @@ def chances() -> Page:
 def times() -> Page:
     """A clock with a task that is checked, a timer, and the days until the night."""
     page = fresh_page(_("When do the lanterns go?"))
-    page = page.put(Clock(minutes=14 * 60 + 35, since=14 * 60 + 10.0, shown=("time",), placement=at(56, 120)))
+    page = page.put(Clock(minutes=14 * 60 + 35, shown=("time",), placement=at(56, 120)))
     clock = page.things[-1]
     page = page.put(Task(of=clock.id, fact="time", wanted="7:30", sentence=_("Show half past seven."),
                          hint=_("The long hand points down."), rule="1:00 to 11:55 step 5",
