@@ -132,6 +132,8 @@ def test_a_task_is_checked_by_a_tap_and_tried_again(hand: Hand, fingers: Fingers
     assert hand.thing(clock_id).minutes == 570
     fingers.tap(button())
     assert hand.thing(task_id).state == "right"
+    said = list(hand.window.speaker.asked)
+    assert said[0].startswith("Not yet.") and said[-1] == "Right"
 
 
 def test_what_is_dragged_over_the_line_is_counted_aloud(hand: Hand, fingers: Fingers) -> None:  # noqa: F811

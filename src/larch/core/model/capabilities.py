@@ -114,6 +114,19 @@ class Sounds(Able, frozen=True):
         raise TypeError(self.kind())
 
 
+QUIET = "no values"  # among what a thing shows: its values are hidden
+
+
+class HasLabels(Able, frozen=True):
+    """What has its values standing on it, which can be hidden."""
+
+    __slots__ = ()
+
+    def labelled(self) -> bool:
+        """Whether they are shown."""
+        return QUIET not in self.shown
+
+
 class Speaks(Able, frozen=True):
     """What says something aloud when that changes, also where others are changed."""
 

@@ -40,7 +40,8 @@ class CoinsView(View):
                 painter.setPen(wave)
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawPath(_wave(centre))
-        self._strip(painter, thing)
+        if thing.labelled():
+            self._strip(painter, thing)
 
     def _strip(self, painter: QPainter, coins: Coins) -> None:
         whole = coins.extent()

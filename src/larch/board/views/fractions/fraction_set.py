@@ -35,4 +35,5 @@ class FractionSetView(View):
                 y = box.y0 + 6 + (one // across + 0.5) * DOT
                 painter.drawEllipse(QPointF(x, y), 0.4 * DOT, 0.4 * DOT)
         whole = thing.extent()
-        words(painter, QPointF(whole.width / 2, whole.y1 - FOOT / 2 + 4), thing.sentence(), NEEDLE, 34, bold=True)
+        if thing.labelled():
+            words(painter, QPointF(whole.width / 2, whole.y1 - FOOT / 2 + 4), thing.sentence(), NEEDLE, 34, bold=True)

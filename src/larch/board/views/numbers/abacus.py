@@ -47,7 +47,8 @@ class AbacusView(View):
             y = thing.bead_y(bead, at)
             painter.drawRoundedRect(QRectF(x - WIDE / 2, y - BEAD / 2 + 1, WIDE, BEAD - 2), BEAD / 2, BEAD / 2)
         count = thing.shown_counts()[rod]
-        words(painter, QPointF(x, HEAD / 2), str(count), shade, 60, bold=True)
+        if thing.labelled():
+            words(painter, QPointF(x, HEAD / 2), str(count), shade, 60, bold=True)
         place = 10 ** (len(thing.counts) - 1 - rod)
         size = 32.0 if place < 10_000 else 22.0
         words(painter, QPointF(x, frame.y1 + FOOT / 2), f"{place:,}".replace(",", "\u2009"), NEEDLE, size)

@@ -25,16 +25,20 @@ class ArrayView(View):
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Array)
-        pieces, field = thing.pieces(), thing.field()
+        pieces = thing.pieces()
         for piece in pieces:
             self._piece(painter, thing, piece)
-        self._counts(painter, thing)
-        text = f"{thing.rows} × {thing.columns}" + ("" if thing.is_parted() else f" = {thing.worth()}")
-        words(painter, QPointF(field.centre[0], thing.extent().y1 - 28), text, NEEDLE, 36, bold=True)
-        if thing.is_parted():
-            self._products(painter, thing, pieces)
+        if thing.labelled():
+            self._values(painter, thing, pieces)
         for part in ("rows", "columns", "corner"):
             self._grip(painter, QPointF(*thing.part_place(part)), part)
+
+    def _values(self, painter: QPainter, thing: Array, pieces: list[Piece]) -> None:
+        self._counts(painter, thing)
+        text = f"{thing.rows} × {thing.columns}" + ("" if thing.is_parted() else f" = {thing.worth()}")
+        words(painter, QPointF(thing.field().centre[0], thing.extent().y1 - 28), text, NEEDLE, 36, bold=True)
+        if thing.is_parted():
+            self._products(painter, thing, pieces)
 
     def _hue(self, thing: Array, piece: Piece) -> str:
         return hue_of_place(piece.place) if thing.is_parted() else thing.hue

@@ -27,7 +27,8 @@ class ColumnDialsView(View):
         assert isinstance(thing, ColumnDials)
         for place in range(thing.places):
             self._dial(painter, thing, place)
-        self._line(painter, thing)
+        if thing.labelled():
+            self._line(painter, thing)
 
     def _dial(self, painter: QPainter, thing: ColumnDials, place: int) -> None:
         x, y = thing.middle(place)

@@ -49,6 +49,8 @@ class CountingLineView(View):
             painter.setBrush(PAPER)
             painter.drawEllipse(at, RING, RING)
             words(painter, at, str(number), NEEDLE, 26, bold=True)
+        if not thing.labelled():
+            return
         x = thing.width - FIGURE / 2
         words(painter, QPointF(x, thing.height / 2 - 24), str(len(over)), NEEDLE, 120, bold=True)
         text = in_words(len(over))

@@ -23,7 +23,8 @@ class FactorPictureView(View):
         assert isinstance(thing, FactorPicture)
         factors = prime_factors(thing.number)
         _group(painter, QRectF(3, 3, SIDE - 6, SIDE - 6), factors)
-        self._product(painter, thing.number, factors)
+        if thing.labelled():
+            self._product(painter, thing.number, factors)
 
     def _product(self, painter: QPainter, number: int, factors: tuple[int, ...]) -> None:
         """With each factor in its own hue, which its size says again."""

@@ -43,7 +43,8 @@ class PlaceValueChartView(View):
             for power, n in counted.items():
                 box = thing.column(power)
                 words(painter, QPointF(*box.centre), str(n), text_colour(hue_of_place(power)), 120, bold=True)
-        self._below(painter, thing, page, counted)
+        if thing.labelled():
+            self._below(painter, thing, page, counted)
 
     def _below(self, painter: QPainter, thing: PlaceValueChart, page: Page, counted: dict[int, int]) -> None:
         body = thing.body()

@@ -38,4 +38,5 @@ class TenFrameView(View):
         for _cell, what, x, y in thing.lifted:
             paint_counter(painter, QPointF(x, y - 8), ACROSS / 2, what == 2, thing.hue)
         frame = thing.frame()
-        words(painter, QPointF(ROW * CELL / 2, frame.y1 + FOOT / 2), thing.sum_text(page), NEEDLE, 40, bold=True)
+        if thing.labelled():
+            words(painter, QPointF(ROW * CELL / 2, frame.y1 + FOOT / 2), thing.sum_text(page), NEEDLE, 40, bold=True)

@@ -81,7 +81,7 @@ class ClockView(View):
         painter.setBrush(minute)
         tip, left, right = _at(angle, MINUTE_TIP), _at(angle - 90, 0.035), _at(angle + 90, 0.035)
         painter.drawPolygon(QPolygonF([left, tip, right, _at(angle + 180, 0.1)]))
-        if thing.going:
+        if thing.going and thing.seconds:
             painter.setPen(QPen(NEEDLE, 2.2, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
             second = math.floor(thing.minutes * 60 + 1e-6) % 60 * 6
             painter.drawLine(QLineF(_at(second + 180, 0.12), _at(second, MINUTE_TIP + 0.05)))

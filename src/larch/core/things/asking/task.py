@@ -9,7 +9,7 @@ from typing import ClassVar
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _, many
 from larch.core.model.action import Action, wished
-from larch.core.model.capabilities import HasWords, LooksAt, Sounds, Tappable, WorksLocked
+from larch.core.model.capabilities import HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
@@ -25,7 +25,7 @@ STATES = ("asked", "right", "not yet")
 LONGEST = 300
 
 
-class Task(HasWords, LooksAt, Sounds, Tappable, WorksLocked, Thing, frozen=True, kw_only=True, tag="task"):
+class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, frozen=True, kw_only=True, tag="task"):
     """of: the id of the thing that is asked about; fact: the name of the fact. mode: one of MODES; wanted: as a person
     writes it, several parted by ";". rule: from what `wanted` is drawn anew, such as "3 to 9". at_once: it says so by
     itself when it is right. state, said: how the last check went. tries: how many there were.
@@ -159,6 +159,12 @@ class Task(HasWords, LooksAt, Sounds, Tappable, WorksLocked, Thing, frozen=True,
         if not isinstance(before, Task) or before.state == self.state:
             return ()
         return {"right": ("right",), "not yet": ("not yet",)}.get(self.state, ())
+
+    def says(self, page: Page) -> str:
+        """How the check went, aloud; the question when it is asked anew."""
+        if self.state == "asked":
+            return self.question() if self.tries else ""
+        return _("Right") if self.state == "right" else _("Not yet. {why}").format(why=self.said)
 
     def actions(self) -> tuple[Action, ...]:
         return ()

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, ClassVar
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, ids_of, only
-from larch.core.model.capabilities import Tappable
+from larch.core.model.capabilities import HasLabels, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, number_text, read_whole
@@ -25,7 +25,7 @@ FOOT = 96.0  # below the coins: the strip and what came of it
 LEAST_WIDE = 300.0
 
 
-class Coins(Tappable, Thing, frozen=True, kw_only=True, tag="coins"):
+class Coins(HasLabels, Tappable, Thing, frozen=True, kw_only=True, tag="coins"):
     """count: how many are tossed at once. up: how they lie, "h" or "t" each, in order of tossing. tosses, heads: of all so
     far. Raises ValueError where these don't fit."""
 

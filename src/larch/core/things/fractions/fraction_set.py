@@ -8,7 +8,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point, along
 from larch.core.base.words import N_, _
-from larch.core.model.capabilities import HasParts, WorksLocked
+from larch.core.model.capabilities import HasLabels, HasParts, WorksLocked
 from larch.core.model.fact import Fact, number_text, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
@@ -19,7 +19,7 @@ FOOT = 54.0
 MOST = 100
 
 
-class FractionSet(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="fraction set"):
+class FractionSet(HasLabels, HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="fraction set"):
     """count: of all things; groups_count: how many equal groups; filled: the groups that are taken, from 0. Raises
     ValueError unless the groups are equal."""
 

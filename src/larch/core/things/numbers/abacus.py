@@ -10,7 +10,7 @@ from typing import ClassVar, Self
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Fold, Things, only
-from larch.core.model.capabilities import Counts, HasParts, Sounds, WorksLocked
+from larch.core.model.capabilities import Counts, HasLabels, HasParts, Sounds, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
@@ -39,7 +39,7 @@ PLACES = (
 Slide = tuple[float, ...]
 
 
-class Abacus(HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="abacus"):
+class Abacus(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="abacus"):
     """counts: how many beads are up on each rod, the highest place first. slide: while beads are in the hand, how far up
     each bead of each rod is, from the lowest, in heights of a bead. Raises ValueError for counts that no rod can hold."""
 

@@ -9,7 +9,7 @@ from typing import ClassVar, NamedTuple, Self
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import Counts, HasParts, Sounds, WorksLocked
+from larch.core.model.capabilities import Counts, HasLabels, HasParts, Sounds, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_whole
 from larch.core.model.page import Page
@@ -31,7 +31,7 @@ class Piece(NamedTuple):
     place: int  # tens that are multiplied in it, for its hue
 
 
-class Array(HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="array"):
+class Array(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="array"):
     """row_split, column_split: rows above and columns left of where it is parted, 0 for not at all. Raises ValueError."""
 
     rows: int = 3

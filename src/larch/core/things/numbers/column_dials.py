@@ -11,7 +11,7 @@ from larch.core.base.number_words import in_words
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import Counts, HasParts, Sounds, WorksLocked
+from larch.core.model.capabilities import Counts, HasLabels, HasParts, Sounds, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_whole
 from larch.core.model.page import Page
@@ -26,7 +26,7 @@ MOST = 6
 PLACES = (N_("ones"), N_("tens"), N_("hundreds"), N_("thousands"), N_("ten thousands"), N_("hundred thousands"))
 
 
-class ColumnDials(HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="column dials"):
+class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="column dials"):
     """number: what they show; places: how many there are. turning: while a handle is in the hand, how far it is beyond the
     last whole step, in steps. Raises ValueError for a number that does not fit."""
 

@@ -10,7 +10,7 @@ from larch.core.base.memo import once_a_page
 from larch.core.base.number_words import in_words
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
-from larch.core.model.capabilities import Covers, IsInk, LooksAt, Speaks, WorksLocked
+from larch.core.model.capabilities import Covers, HasLabels, IsInk, LooksAt, Speaks, WorksLocked
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
@@ -21,7 +21,7 @@ FORMS = (("line", N_("a line")), ("tray", N_("a tray")), ("ring", N_("a ring")))
 FIGURE = 190.0  # room at the right for the number and its word
 
 
-class CountingLine(LooksAt, Speaks, WorksLocked, Thing, frozen=True, kw_only=True, tag="counting line"):
+class CountingLine(HasLabels, LooksAt, Speaks, WorksLocked, Thing, frozen=True, kw_only=True, tag="counting line"):
     """width, height: of the room in which things are counted. aloud: it says each number. Raises ValueError where there is
     no room."""
 

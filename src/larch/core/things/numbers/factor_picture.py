@@ -8,7 +8,7 @@ from typing import ClassVar
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import Counts
+from larch.core.model.capabilities import Counts, HasLabels
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_whole
 from larch.core.model.page import Page
@@ -30,7 +30,7 @@ def prime_factors(n: int) -> tuple[int, ...]:
     return (*found, rest) if rest > 1 else tuple(found)
 
 
-class FactorPicture(Counts, Thing, frozen=True, kw_only=True, tag="factor picture"):
+class FactorPicture(Counts, HasLabels, Thing, frozen=True, kw_only=True, tag="factor picture"):
     """number: from 1 to 100; anything else raises ValueError."""
 
     number: int = 12

@@ -12,7 +12,7 @@ from larch.core.base.number_words import decimal_in_words
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import HoldsOthers, LooksAt, WorksLocked
+from larch.core.model.capabilities import HasLabels, HoldsOthers, LooksAt, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_whole
 from larch.core.model.holders import inside
@@ -31,7 +31,9 @@ PLACES = {
 }  # fmt: skip
 
 
-class PlaceValueChart(HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="place value chart"):
+class PlaceValueChart(
+    HasLabels, HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="place value chart"
+):
     """high, low: the powers of ten of its first and last column. digits: of a number written in it, one for each column, or
     "" for what lies in it. shows: which of digits, expanded form and words stand below. Raises ValueError."""
 

@@ -9,7 +9,7 @@ from typing import ClassVar, Self
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
-from larch.core.model.capabilities import Counts, HasParts, HasPlaces, HoldsOthers, Sounds, WorksLocked
+from larch.core.model.capabilities import Counts, HasLabels, HasParts, HasPlaces, HoldsOthers, Sounds, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_whole
 from larch.core.model.holders import inside
@@ -25,7 +25,17 @@ GAP = 16.0  # between the tens of a double frame
 
 
 class TenFrame(
-    HasParts, HasPlaces, HoldsOthers, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="ten frame"
+    HasLabels,
+    HasParts,
+    HasPlaces,
+    HoldsOthers,
+    Counts,
+    Sounds,
+    WorksLocked,
+    Thing,
+    frozen=True,
+    kw_only=True,
+    tag="ten frame",
 ):
     """cells: what lies in each, 0 nothing, 1 a counter, 2 one with its second side up. Raises ValueError for other numbers
     of cells than 5, 10 and 20."""

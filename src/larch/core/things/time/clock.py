@@ -38,7 +38,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     """minutes: since midnight, below 1440. free: the hour hand is set by itself, to `hour` degrees clockwise from 12.
     going: when it was let go, in seconds since 1970; 0 while it stands. strikes: on the hour. numerals: one of NUMERALS.
     since: a start that is marked on it, in minutes since midnight, or NEVER: what has passed since then is drawn.
-    twelve: figures say am and pm.
+    twelve: figures say am and pm. seconds: it has a second hand while it goes.
 
     Raises ValueError for a time that no clock shows.
     """
@@ -51,6 +51,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     numerals: str = "all"
     since: float = NEVER
     twelve: bool = False
+    seconds: bool = True
     hue: str = "lake"
 
     icon: ClassVar[str] = "clock"
@@ -237,8 +238,9 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     # Running
 
     def next_change(self, now: float) -> float | None:
-        """Every second: it has a second hand while it goes."""
-        return None if not self.going else self.going + max(1, math.floor(now - self.going) + 1)
+        """Every second while it has a second hand, else every six: the minute hand moves by less than can be seen."""
+        step = 1 if self.seconds else 6
+        return None if not self.going else self.going + step * max(1, math.floor((now - self.going) / step) + 1)
 
     def as_of(self, now: float) -> Self:
         if not self.going:
@@ -358,6 +360,9 @@ ACTIONS = (
     Action("twelve hours", lambda p, ts: _("count to 24 hours") if all(getattr(t, "twelve", False) for t in ts) else
            _("say am and pm"), "clock", lambda p, ts: toggle(p, ts, "twelve", _("Say am and pm"), _("Count to 24 hours")),
            only(Clock), rank=56, words=N_("twelve 12 24 hours digital")),
+    Action("second hand", lambda p, ts: _("no second hand") if all(getattr(t, "seconds", False) for t in ts) else
+           _("second hand"), "later-1", lambda p, ts: toggle(p, ts, "seconds", _("Second hand"), _("No second hand")),
+           only(Clock), rank=56, words=N_("seconds")),
     Action("strikes", lambda p, ts: _("no striking") if all(getattr(t, "strikes", False) for t in ts) else
            _("strike the hours"), "bell", lambda p, ts: toggle(p, ts, "strikes", _("Strike"), _("No striking")),
            only(Clock), rank=56, words=N_("sound chime bell")),
