@@ -83,7 +83,33 @@ TOPICS = (
     Topic("numbers", N_("Blocks, abacus, dice and clocks"), N_("count place value ten hundred counter chance time wheel"), (
         "abacus", "die", "clock"), (
         N_("Slide blocks together; a selection shows its total, and ten of a kind are exchanged for one."),
-        N_("At the Board a tap rolls a die, beads and hands are moved by as many fingers as there are."),
+        N_("At the Board beads and hands are moved by many fingers; ten blocks laid together become one of the next."),
+        N_("By keys: N takes the next part of a thing in hand, arrows move it, Enter taps it."),
+    )),
+    Topic("charts", N_("Charts, frames, cards and lines"),
+          N_("place value chart ten frame value cards dials rods array number line grid order count"), (
+        "ten frame", "value card", "rod"), (
+        N_("What lies in a place-value chart is said in figures, words and expanded form; “as few as possible” exchanges."),
+        N_("Cards slide over each other to one number; counters fall into cells and are turned over by a tap."),
+        N_("On a number line marks and jumps are dragged, or typed: +3 +5. “Hide the values” leaves them to be found."),
+    )),
+    Topic("parts", N_("Fractions as bars, circles and sets"), N_("fraction bar circle wall percent decimal equal compare"), (
+        "fraction bar",), (
+        N_("Tap parts to take them. Bars fall edge to edge, so that equal fractions are seen to be equally long."),
+        N_("“Cut each part in two” and “put two parts together” change the parts and keep the amount."),
+    )),
+    Topic("chances", N_("Chances and trials"),
+          N_("coin spinner bag dice tree two-way table random names pick probability"), (
+        "spinner", "coins", "bag"), (
+        N_("A tap tosses, spins, draws; “a thousand times” makes as many trials at once. Theory stands beside the tally."),
+        N_("The same page tosses the same again: its chance has a seed."),
+        N_("The picker takes everyone once before anyone comes again, and deals groups."),
+    )),
+    Topic("ask", N_("Ask: tasks that are checked"), N_("task question check quiz right wrong answer test"), (
+        "clock", "task"), (
+        N_("Set a thing as it should come out, choose “ask for this”, then put the thing back to where the class begins."),
+        N_("Among the card's facts: what it says, which fact it asks for, how exactly, a hint, or a rule for new ones."),
+        N_("A tap on Check says right, or not yet and what is there now. It never checks what you have not finished."),
     )),
     Topic("hide", N_("Hide an answer"), N_("frost cover reveal layers lock answer"), ("frost",), (
         N_("Frost over hides something until it is rubbed off at the Board; exports leave it out unless asked."),
