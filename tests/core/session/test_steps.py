@@ -27,6 +27,7 @@ def test_a_clock_is_put_set_and_its_hand_turned() -> None:
     to = [400 + 130 * math.sin(angle), 300 - 130 * math.cos(angle)]
     (answer,) = done(*steps, {"drag": "c", "part": "minute", "to": to}, {"facts": ["c"]})
     assert (answer["c"]["time"], answer["c"]["minute hand"]) == ("14:50", 300)
+    assert done(*steps, {"drag": "c", "part": "minute hand", "to": to}, {"facts": ["c"]})[0]["c"]["time"] == "14:50"
     (answer,) = done(*steps, {"drag": "c", "part": "minute", "to": to}, {"undo": 1}, {"facts": ["c"]})
     assert answer["c"]["time"] == "14:35"
 

@@ -133,6 +133,7 @@ class Doing:
         part = step.get("part", "")
         if isinstance(thing, HasParts):
             if part:
+                part = _part_named(thing, str(part))
                 at = thing.placement.to_page(*self._part_place(thing, part))
             local = thing.placement.to_local(*at)
             found = part or thing.part_at(*local, SLACK)
@@ -160,6 +161,7 @@ class Doing:
         """As a finger: from where the part is straight to the place, in steps; round the middle, by the shorter way."""
         if not isinstance(thing, HasParts):
             raise StepError("it has no parts.")
+        part = _part_named(thing, part)
         start = thing.placement.to_page(*self._part_place(thing, part))
         way = along(start, to, STRIDE)
         now = thing
@@ -295,6 +297,11 @@ def _place(given: Any) -> Point:
 
 def _listed(given: Any) -> str:
     return "; ".join(map(str, given)) if isinstance(given, list) else str(given)
+
+
+def _part_named(thing: HasParts, name: str) -> str:
+    """A part by its name, also as its fact is called ("minute hand")."""
+    return name if name in thing.parts() else next((p for p in thing.parts() if name.startswith(f"{p} ")), name)
 
 
 def _shelf_item(name: str) -> ShelfItem | None:
