@@ -94,7 +94,7 @@ class Card(QAbstractButton):
 
     def _picture(self, painter: QPainter, room: QRectF) -> None:
         things = self.page.things
-        box = union(view_of(t).box(t).grown(34 if view_of(t).margin > 20 else 1) for t in things)
+        box = union(view_of(t).box(t).grown(34 if view_of(t).margin > 20 else 16 if t.supply else 1) for t in things)
         scale = min(room.width() / box.width, room.height() / box.height, 1.0)
         painter.save()
         painter.translate(room.center())
