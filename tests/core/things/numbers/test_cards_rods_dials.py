@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from larch.core.model.page import Page
 from larch.core.things.numbers.block import Block
-from larch.core.things.numbers.column_dials import PLACES, ColumnDials
+from larch.core.things.numbers.column_dials import NAMES, ColumnDials
 from larch.core.things.numbers.counter import Counter
 from larch.core.things.numbers.counting_line import CountingLine
 from larch.core.things.numbers.order_line import OrderLine, longest_rising
@@ -64,7 +64,7 @@ def test_rods_fall_end_to_end(one: int, other: int, dx: float, dy: float) -> Non
 def test_a_dial_past_nine_turns_the_next(number: int, place: int, steps: int) -> None:
     dials = ColumnDials(number=number, places=4)
     x, y = dials.middle(place)
-    part = PLACES[place]
+    part = NAMES[place]
     start = dials.part_place(part)
     angle = math.atan2(start[0] - x, y - start[1])
     at = start

@@ -1,4 +1,4 @@
-"""Clocks: geared hands, turns that add up, running."""
+"""Clocks: hands that go together, turns that add up, running."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ def test_turns_of_the_minute_hand_add_up_to_hours(minutes: float, degrees: int) 
 
 
 @given(times, st.floats(-170, 170))
-def test_the_geared_hour_hand_takes_the_minute_hand_along(minutes: float, turn: float) -> None:
+def test_the_hour_hand_takes_the_minute_hand_along(minutes: float, turn: float) -> None:
     clock = Clock(minutes=minutes)
     after = clock.drag_part("hour", at(clock.hour_hand(), 0.3), at(clock.hour_hand() + turn, 0.3))
     assert (after.hour_hand() - clock.hour_hand() - turn + 180) % 360 - 180 == pytest.approx(0, abs=1e-6)
@@ -57,8 +57,8 @@ def test_free_hands_turn_by_themselves_and_say_whether_they_agree() -> None:
     right = clock.drag_part("hour", at(60, 0.3), at(75, 0.3))
     assert right.minutes == clock.minutes and right.agrees()
     page = page_with(right)
-    geared = next(a for a in actions_for(page, page.things) if a.name == "free hands").run(page, page.things)
-    assert time_text(geared.after.things[0].minutes) == "02:30"  # type: ignore[union-attr]
+    together = next(a for a in actions_for(page, page.things) if a.name == "free hands").run(page, page.things)
+    assert time_text(together.after.things[0].minutes) == "02:30"  # type: ignore[union-attr]
 
 
 @given(times)

@@ -1,4 +1,4 @@
-"""A clock with two hands, geared or free; it can be let go."""
+"""A clock with two hands that go together, or each by itself; it can be let go."""
 
 from __future__ import annotations
 
@@ -132,7 +132,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
             fits = self.agrees()
             words = _("yes") if fits else _("no: the hour hand stands elsewhere at this minute")
             yield Fact("agrees", fits, text=words, label=_("the hands agree"))
-        ways = (("geared", _("geared")), ("free", _("each by itself")))
+        ways = (("geared", _("go together")), ("free", _("each by itself")))
         hands = "free" if self.free else "geared"
         yield Fact("hands", hands, "", dict(ways)[hands], _("hands"), "", self._set_hands, ways)
         named = dict(NUMERALS)
@@ -174,8 +174,9 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
 
     def _set_hands(self, typed: str) -> Thing:
         if typed not in ("geared", "free"):
-            raise ValueError(_("The hands are geared or free."))
-        return self if self.free == (typed == "free") else freed(self) if typed == "free" else geared(self)
+            raise ValueError(_("The hands go together, or each by itself."))
+        free = typed == "free"
+        return self if free == self.free else with_free_hands(self) if free else with_hands_together(self)
 
     def _set_numerals(self, typed: str) -> Thing:
         if typed not in dict(NUMERALS):
@@ -219,7 +220,8 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
 
     def with_drawn_hand(self, end: Point) -> Self:
         """With a hand drawn from the middle to a place: a long stroke is the minute hand, which comes to a whole minute of
-        the hour that is shown; a short one the hour hand, which if geared comes to where the minute hand belongs."""
+        the hour that is shown; a short one the hour hand, which, where they go together, comes to where the minute hand
+        belongs."""
         length = math.dist(end, (RADIUS, RADIUS)) / RADIUS
         if length < DRAWN:
             return self
@@ -313,26 +315,26 @@ def _between(page: Page, things: Things) -> Edit:
     return Edit(_("Time between"), page, page.with_things({second.id: second.replace(since=first.minutes)}))
 
 
-def freed(clock: Clock) -> Clock:
+def with_free_hands(clock: Clock) -> Clock:
     """Its hands can be set one by one, from where they stand."""
     return clock.replace(free=True, hour=clock.hour_hand(), going=0.0)  # type: ignore[no-any-return]
 
 
-def geared(clock: Clock) -> Clock:
+def with_hands_together(clock: Clock) -> Clock:
     """The hour hand goes to the nearest place where the minute hand asks for it, in the same half of the day."""
     hour = round((clock.hour * 2 - clock.minutes % 60) / 60) * 60 + clock.minutes % 60
     half = DAY / 2 if clock.minutes >= DAY / 2 else 0.0
     return clock.replace(free=False, minutes=_within(hour % (DAY / 2) + half, DAY))  # type: ignore[no-any-return]
 
 
-def _gear(page: Page, things: Things) -> Edit:
-    """Sets the hands free where they stand; or gears them again: the hour hand goes to where the minute hand asks for."""
+def _free_or_together(page: Page, things: Things) -> Edit:
+    """Sets the hands free where they stand, or has the hour hand go with the minute hand again."""
     free = not all(t.free for t in things if isinstance(t, Clock))
     changed: dict[str, Thing] = {}
     for clock in things:
         if isinstance(clock, Clock):
-            changed[clock.id] = freed(clock) if free else geared(clock)
-    return Edit(_("Free the hands") if free else _("Gear the hands"), page, page.with_things(changed))
+            changed[clock.id] = with_free_hands(clock) if free else with_hands_together(clock)
+    return Edit(_("Free the hands") if free else _("Hands go together"), page, page.with_things(changed))
 
 
 def _later(by: int, label: str) -> Action:
@@ -350,8 +352,8 @@ ACTIONS = (
     Action("let go", lambda p, ts: _("stop it") if all(getattr(t, "going", 0) for t in ts) else _("let it go"), "play",
            lambda p, ts: Edit(_("Let the clock go"), p, p), only(Clock), rank=5, board=True, by_clock=_let_go,
            words=N_("run start stop tick")),
-    Action("free hands", lambda p, ts: _("gear the hands") if all(getattr(t, "free", False) for t in ts) else
-           _("set the hands free"), "cog", _gear, only(Clock), rank=6, words=N_("gears separate hands")),
+    Action("free hands", lambda p, ts: _("let the hands go together") if all(getattr(t, "free", False) for t in ts) else
+           _("set the hands free"), "cog", _free_or_together, only(Clock), rank=6, words=N_("separate hands together")),
     Action("mark start", lambda p, ts: _("no start") if all(getattr(t, "since", NEVER) != NEVER for t in ts) else
            _("mark the start here"), "flag", _mark_start, only(Clock), rank=6, board=True,
            words=N_("elapsed time passed duration")),
