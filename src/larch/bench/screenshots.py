@@ -154,11 +154,11 @@ def chances(w: Window) -> None:
 
 def task(w: Window) -> None:
     """Checked once, and not yet right."""
-    from larch.core.actions.asking import checked
+    from larch.core.actions.asking import check_edit, checked
 
     _at_board(w, "p22")
     card = w.canvas.page.some(_kinds(w, "task"))[0]
-    w.canvas.commit(checked(w.canvas.page, card).edit)
+    w.canvas.commit(check_edit(w.canvas.page, [checked(w.canvas.page, card)]))
 
 
 SHOTS: dict[str, Callable[[Window], None]] = {

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 from typing import Any, NamedTuple
 
@@ -32,11 +32,11 @@ HALF_DAY = 720
 
 
 class Checked(NamedTuple):
-    """right: None where the task is not finished; says: a sentence; edit: that keeps it on the card."""
+    """right: None where the task is not finished; says: a sentence; task: with that on its card."""
 
     right: bool | None
     says: str
-    edit: Edit
+    task: Task
 
 
 def fact_of(page: Page, thing: Thing, name: str) -> Fact | None:
@@ -120,10 +120,10 @@ def verdict(page: Page, task: Task) -> tuple[bool | None, str]:
 def _fits(page: Page, thing: Thing, fact: Fact, task: Task) -> bool:
     """Raises ValueError where what is wanted can't be read."""
     if task.mode == "exact":
-        return _same(fact.value, wanted_value(page, thing, fact, task.wanted))
+        return _is(fact, wanted_value(page, thing, fact, task.wanted))
     if task.mode == "one of":
         parts = [part for part in re.split(r"[;|]|,\s", task.wanted) if part.strip()]
-        return any(_same(fact.value, wanted_value(page, thing, fact, part)) for part in parts)
+        return any(_is(fact, wanted_value(page, thing, fact, part)) for part in parts)
     now = _number(fact.value)
     if now is None:
         raise ValueError(_("only a number can be within or at least something."))
@@ -132,6 +132,18 @@ def _fits(page: Page, thing: Thing, fact: Fact, task: Task) -> bool:
     low, high = _bounds(page, thing, fact, task.wanted)
     slack = NEAR * max(1.0, abs(now))
     return low - slack <= now <= high + slack
+
+
+def _is(fact: Fact, wanted: Any) -> bool:
+    """Whether a fact is what is wanted: in truth, or as it is written. A side that reads 10.8 cm is 10.8 cm to a class."""
+    if _same(fact.value, wanted):
+        return True
+    if isinstance(fact.value, bool) or not isinstance(fact.value, int | float) or not fact.text:
+        return False
+    try:
+        return _same(_reading(fact.text), wanted)
+    except ValueError:
+        return False
 
 
 def _bounds(page: Page, thing: Thing, fact: Fact, wanted: str) -> tuple[float, float]:
@@ -151,7 +163,7 @@ def wanted_value(page: Page, thing: Thing, fact: Fact, wanted: str) -> Any:
     """What a fact is when it is what was written. Raises ValueError."""
     wanted = wanted.strip()
     if isinstance(fact.value, bool):
-        return wanted.casefold() in (_("yes").casefold(), "yes", "true", fact.text.casefold() if fact.value else "true")
+        return wanted.casefold() in {_("yes").casefold(), "yes", "true", fact.text.casefold() if fact.value else ""}
     if isinstance(fact.value, int | float):
         return _reading(wanted)
     if fact.set is not None:
@@ -219,20 +231,22 @@ def checked(page: Page, task: Thing) -> Checked:
         raise ValueError(_("Only a task is checked."))
     right, says = verdict(page, task)
     if right is None:
-        return Checked(None, says, Edit(_("Check"), page, page, said=says))
+        return Checked(None, says, task)
     tries = task.tries + 1
     if not right and task.hint and tries >= 2:
         says = f"{says} {task.hint}"[:LONGEST]
     after = task.replace(state="right" if right else "not yet", said="" if right else says[:LONGEST], tries=tries)
-    return Checked(right, says, Edit(_("Check"), page, page.with_things({task.id: after})))
+    return Checked(right, says, after)
 
 
 def _check(page: Page, things: Things) -> Edit:
-    found = [checked(page, task) for task in things]
-    after = {thing.id: thing for one in found if isinstance(one.edit.after, Page) for thing in one.edit.after.things
-             if isinstance(thing, Task) and page.thing(thing.id) is not thing}  # fmt: skip
+    return check_edit(page, [checked(page, task) for task in things])
+
+
+def check_edit(page: Page, found: Sequence[Checked]) -> Edit:
+    """Keeps what was found on the cards; what is not finished is said."""
     said = next((one.says for one in found if one.right is None), "")
-    return Edit(_("Check"), page, page.with_things(after), said=said)
+    return Edit(_("Check"), page, page.with_things({one.task.id: one.task for one in found}), said=said)
 
 
 def _again(page: Page, things: Things) -> Edit:

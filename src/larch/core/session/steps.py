@@ -14,7 +14,7 @@ from typing import Any
 
 from larch.core.actions.arrange.arrange import brought, copies, exhausted, laid_out, risen
 from larch.core.actions.arrange.common_facts import common_facts
-from larch.core.actions.asking import asked, checked
+from larch.core.actions.asking import asked, check_edit, checked
 from larch.core.base.shape import Point, along
 from larch.core.figures.settle import carried
 from larch.core.model.action import actions_for, put
@@ -248,7 +248,7 @@ class Doing:
     def _check(self, step: Mapping[str, Any]) -> None:
         key = _text(step, "check")
         found = checked(self.page, self._thing(key))
-        self.session.commit(found.edit)
+        self.session.commit(check_edit(self.page, [found]))
         self.answers.append({key: {"right": found.right, "says": found.says}})
 
     def _facts(self, step: Mapping[str, Any]) -> None:
