@@ -1,7 +1,13 @@
-"""Numbers in words, as they are read aloud in English: "three hundred and fifty-two", "twenty-five to three"."""
+"""The names of places, and numbers in words as they are read aloud: "three hundred and fifty-two"."""
 
 from __future__ import annotations
 
+from larch.core.base.words import N_
+
+PLACES = {
+    6: N_("millions"), 5: N_("hundred thousands"), 4: N_("ten thousands"), 3: N_("thousands"), 2: N_("hundreds"),
+    1: N_("tens"), 0: N_("ones"), -1: N_("tenths"), -2: N_("hundredths"), -3: N_("thousandths"),
+}  # fmt: skip
 SMALL = (
     "zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen",
     "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen",

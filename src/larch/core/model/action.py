@@ -139,6 +139,11 @@ def toggle(page: Page, things: Things, field: str, on: str, off: str) -> Edit:
     return Edit(on if value else off, page, changed)
 
 
+def reset(page: Page, things: Things, label: str, **fields: Any) -> Edit:
+    """Gives all the same values for some fields."""
+    return Edit(label, page, page.changing(ids_of(things), lambda thing: thing.replace(**fields)))
+
+
 def toggle_shown(page: Page, things: Things, what: str, label: str) -> Edit:
     """Shows something on all, or hides it if all show it."""
     on = not all(what in thing.shown for thing in things)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from typing import Any, NamedTuple
 
@@ -109,3 +110,13 @@ def read_whole(typed: str, low: int, high: int) -> int:
     if value != round(value) or not low <= value <= high:
         raise ValueError(_("Write a whole number from {low} to {high}.").format(low=low, high=high))
     return round(value)
+
+
+def read_numbers(typed: str) -> list[float]:
+    """Numbers parted by spaces, colons, semicolons or commas, such as 3 : 1 : 2; raises ValueError with one sentence."""
+    return [read_number(word) for word in re.split(r"[\s:;,]+", typed.strip()) if word]
+
+
+def read_names(typed: str, longest: int = 20) -> tuple[str, ...]:
+    """Names parted by semicolons, commas or lines, each cut to a length; an empty one keeps its place."""
+    return tuple(name.strip()[:longest] for name in re.split(r"[;,\n]", typed))

@@ -9,11 +9,11 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import NEEDLE, PAPER, colour, tint
 from larch.board.views.base import View, badge, words
+from larch.core.base.hues import hue_of_place
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.abacus import BEAD, EDGE, FOOT, GAP, HEAD, WIDE, Abacus
 
-HUES = ("clay", "lake", "plum", "moss", "clay", "lake", "plum")  # by place, from the ones; as blocks have them
 PALE = 0.2  # of its hue, in a bead that does not count
 BESIDE = 20.0  # from the frame to the middle of the value
 
@@ -31,7 +31,7 @@ class AbacusView(View):
         inset = EDGE / 2
         painter.drawRoundedRect(QRectF(inset, frame.y0 + inset, frame.width - EDGE, frame.height - EDGE), 9, 9)
         for rod in range(len(thing.counts)):
-            self._rod(painter, thing, rod, HUES[len(thing.counts) - 1 - rod])
+            self._rod(painter, thing, rod, hue_of_place(len(thing.counts) - 1 - rod))
 
     def _rod(self, painter: QPainter, thing: Abacus, rod: int, hue: str) -> None:
         frame, x, shade = thing.frame(), thing.rod_x(rod), colour(hue)

@@ -14,7 +14,7 @@ from larch.core.base.number_words import in_words
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.numbers.column_dials import ACROSS, BUTTON, PLACES, RING, STEP, ColumnDials
+from larch.core.things.numbers.column_dials import ACROSS, BUTTON, NAMES, RING, STEP, ColumnDials
 
 HANDLE = 15.0
 
@@ -48,12 +48,12 @@ class ColumnDialsView(View):
         painter.setPen(QPen(shade.darker(125), 2.0))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawEllipse(outer)
-        hx, hy = thing.part_place(PLACES[place])
+        hx, hy = thing.part_place(NAMES[place])
         painter.setBrush(PAPER)
         painter.setPen(QPen(shade.darker(125), 3.0))
         painter.drawEllipse(QPointF(hx, hy), HANDLE, HANDLE)
         words(painter, QPointF(x, y), str(digit), NEEDLE, 60, bold=True)
-        name = _(PLACES[place])
+        name = _(NAMES[place])
         size = min(28.0, 28.0 * (STEP - 14) / QFontMetricsF(page_font(28, True)).horizontalAdvance(name))
         words(painter, QPointF(x, 18), name, NEEDLE, size, bold=True)
         for more in (False, True):

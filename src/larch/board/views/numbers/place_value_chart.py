@@ -10,10 +10,11 @@ from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 from larch.board.look import NEEDLE, PAPER, page_font, text_colour, tint
 from larch.board.views.base import View, words
 from larch.core.base.hues import hue_of_place
+from larch.core.base.number_words import PLACES
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.numbers.place_value_chart import BODY, HEAD, PLACES, WIDE, PlaceValueChart
+from larch.core.things.numbers.place_value_chart import BODY, HEAD, WIDE, PlaceValueChart
 
 
 class PlaceValueChartView(View):

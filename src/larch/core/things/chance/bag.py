@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only, toggle
+from larch.core.model.action import Action, Things, only, reset, toggle
 from larch.core.model.capabilities import Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, read_number
+from larch.core.model.fact import Fact, read_names, read_numbers
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
@@ -97,15 +96,13 @@ class Bag(Tappable, Thing, frozen=True, kw_only=True, tag="bag"):
         yield Fact("then", value, "", dict(ways)[value], _("what is drawn is"), "", self._set_back, ways)
 
     def _set_contents(self, typed: str) -> Thing:
-        words = [word for word in re.split(r"[\s:;,]+", typed.strip()) if word]
-        counts = tuple(read_number(word) for word in words)
+        counts = read_numbers(typed)
         if not 1 <= len(counts) <= MOST_SORTS or any(n != int(n) or not 0 <= n <= MOST for n in counts) or not sum(counts):
             raise ValueError(_("Write how many of each, such as 3 2 1."))
         return self.replace(counts=tuple(map(int, counts)), drawn=(), names=self.names[: len(counts)])  # type: ignore[no-any-return]
 
     def _set_names(self, typed: str) -> Thing:
-        names = tuple(name.strip()[:20] for name in re.split(r"[;,]", typed))[: len(self.counts)]
-        return self.replace(names=names)  # type: ignore[no-any-return]
+        return self.replace(names=read_names(typed)[: len(self.counts)])  # type: ignore[no-any-return]
 
     def _set_back(self, typed: str) -> Thing:
         return self.replace(back=typed == "back", drawn=())  # type: ignore[no-any-return]
@@ -133,7 +130,7 @@ def draw(page: Page, things: Things) -> Edit:
 
 
 def clear(page: Page, things: Things) -> Edit:
-    return Edit(_("Put all back"), page, page.changing(ids_of(things), lambda bag: bag.replace(drawn=())))
+    return reset(page, things, _("Put all back"), drawn=())
 
 
 ACTIONS = (

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from functools import partial
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.action import Action, Things, only, reset
 from larch.core.model.capabilities import HasWords, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, read_whole
+from larch.core.model.fact import Fact, read_names, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
@@ -94,7 +93,7 @@ class Picker(HasWords, Tappable, Thing, frozen=True, kw_only=True, tag="picker")
                    set=lambda typed: self.replace(groups_of=read_whole(typed, 0, len(self.names)), dealt=()))  # fmt: skip
 
     def _set_names(self, typed: str) -> Thing:
-        names = tuple(name.strip() for name in re.split(r"[;,\n]", typed) if name.strip())
+        names = tuple(name for name in read_names(typed, LONGEST + 1) if name)
         if not 1 <= len(names) <= MOST or any(len(name) > LONGEST for name in names):
             raise ValueError(_("Write 1 to {n} names, parted by semicolons.").format(n=MOST))
         return self.replace(names=names, had=(), dealt=(), groups_of=min(self.groups_of, len(names)))  # type: ignore[no-any-return]
@@ -136,7 +135,7 @@ def deal(page: Page, things: Things) -> Edit:
 
 
 def anew(page: Page, things: Things) -> Edit:
-    return Edit(_("Begin anew"), page, page.changing(ids_of(things), lambda t: t.replace(had=(), dealt=())))
+    return reset(page, things, _("Begin anew"), had=(), dealt=())
 
 
 ACTIONS = (

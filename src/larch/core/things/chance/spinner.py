@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Iterator
 from fractions import Fraction
 from functools import partial
@@ -12,11 +11,11 @@ from typing import TYPE_CHECKING, ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only, toggle_shown
+from larch.core.model.action import Action, Things, only, reset, toggle_shown
 from larch.core.model.capabilities import HasParts, Sounds, Tappable, WorksLocked
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, number_text, read_number
+from larch.core.model.fact import Fact, number_text, read_names, read_numbers
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
@@ -116,17 +115,15 @@ class Spinner(HasParts, Sounds, Tappable, WorksLocked, Thing, frozen=True, kw_on
             yield Fact(f"chance {k + 1}", text, text=text, label=_("chance of {name}").format(name=self.sector_name(k)))
 
     def _set_sectors(self, typed: str) -> Thing:
-        words = [word for word in re.split(r"[\s:;,]+", typed.strip()) if word]
-        if not 1 <= len(words) <= MOST:
+        shares = tuple(read_numbers(typed))
+        if not 1 <= len(shares) <= MOST:
             raise ValueError(_("Write 1 to {n} shares, such as 3 1 2.").format(n=MOST))
-        shares = tuple(read_number(word) for word in words)
         if not all(0 < share <= 1e6 for share in shares):
             raise ValueError(_("Each share is a number above zero."))
         return self.replace(shares=shares, tally=(), names=self.names[: len(shares)])  # type: ignore[no-any-return]
 
     def _set_names(self, typed: str) -> Thing:
-        names = tuple(name.strip()[:20] for name in re.split(r"[;,]", typed))[: len(self.shares)]
-        return self.replace(names=names)  # type: ignore[no-any-return]
+        return self.replace(names=read_names(typed)[: len(self.shares)])  # type: ignore[no-any-return]
 
     def spun(self, rng: Generator) -> Spinner:
         at = float(rng.random() * 360) % 360
@@ -188,7 +185,7 @@ def spin_often(page: Page, things: Things) -> Edit:
 
 
 def clear(page: Page, things: Things) -> Edit:
-    return Edit(_("Clear the tally"), page, page.changing(ids_of(things), lambda spinner: spinner.replace(tally=())))
+    return reset(page, things, _("Clear the tally"), tally=())
 
 
 ACTIONS = (

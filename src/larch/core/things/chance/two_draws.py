@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from fractions import Fraction
 from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, ids_of, only
+from larch.core.model.action import Action, Things, only, reset
 from larch.core.model.capabilities import Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, read_number
+from larch.core.model.fact import Fact, read_names, read_numbers
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
@@ -117,15 +116,14 @@ class TwoDraws(Tappable, Thing, frozen=True, kw_only=True, tag="two draws"):
         yield Fact("form", self.form, "", dict(forms)[self.form], _("seen as"), "", self._set_form, forms)
 
     def _set_contents(self, typed: str) -> Thing:
-        counts = [read_number(word) for word in re.split(r"[\s:;,]+", typed.strip()) if word]
+        counts = read_numbers(typed)
         fits = 1 <= len(counts) <= MOST_SORTS and all(n == int(n) and 1 <= n <= MOST for n in counts)
         if not fits or sum(counts) < 2:
             raise ValueError(_("Write how many of each of up to {n} sorts, such as 3 2.").format(n=MOST_SORTS))
         return self.replace(counts=tuple(map(int, counts)), names=self.names[: len(counts)], tally=())  # type: ignore[no-any-return]
 
     def _set_names(self, typed: str) -> Thing:
-        names = tuple(name.strip()[:14] for name in re.split(r"[;,]", typed))[: len(self.counts)]
-        return self.replace(names=names)  # type: ignore[no-any-return]
+        return self.replace(names=read_names(typed, 14)[: len(self.counts)])  # type: ignore[no-any-return]
 
     def _set_back(self, typed: str) -> Thing:
         return self.replace(back=typed == "back", tally=())  # type: ignore[no-any-return]
@@ -155,7 +153,7 @@ def _try(page: Page, things: Things, times: int) -> Edit:
 
 
 def _clear(page: Page, things: Things) -> Edit:
-    return Edit(_("Clear the tally"), page, page.changing(ids_of(things), lambda t: t.replace(tally=())))
+    return reset(page, things, _("Clear the tally"), tally=())
 
 
 ACTIONS = (

@@ -9,7 +9,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import along
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only
+from larch.core.model.action import Action, Things, only, reset
 from larch.core.model.capabilities import HasParts, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_whole
@@ -177,7 +177,7 @@ def _can_join(page: Page, things: Things) -> bool:
 
 
 def _none(page: Page, things: Things) -> Edit:
-    return Edit(_("Put all back"), page, page.changing([t.id for t in things], lambda t: t.replace(filled=(), wholes=1)))
+    return reset(page, things, _("Put all back"), filled=(), wholes=1)
 
 
 ACTIONS = (

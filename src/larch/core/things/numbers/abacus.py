@@ -7,6 +7,7 @@ from functools import partial
 from operator import le
 from typing import ClassVar, Self
 
+from larch.core.base.number_words import PLACES
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Fold, Things, only
@@ -26,15 +27,6 @@ EDGE, SIDE = 9.0, 16.0  # the frame, and how far the first rod's room is from it
 HEAD, FOOT = 78.0, 46.0  # above the frame, for digits, and below it, for the names of the places
 ROD = BEADS * BEAD + FIVES + GAP * BEAD  # how long the rods are
 LOWEST, HIGHEST = tuple(range(BEADS)), tuple(k + GAP for k in range(BEADS))  # where the beads of a rod can be
-PLACES = (
-    N_("ones"),
-    N_("tens"),
-    N_("hundreds"),
-    N_("thousands"),
-    N_("ten thousands"),
-    N_("hundred thousands"),
-    N_("millions"),
-)
 
 Slide = tuple[float, ...]
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import ClassVar, Self
 
-from larch.core.base.number_words import in_words
+from larch.core.base.number_words import PLACES, in_words
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
@@ -23,7 +23,7 @@ HEAD = 42.0  # above the dials, for the names of places
 BUTTON = 56.0
 LINE = 150.0  # below the buttons, for the line with its mark, figures and words
 MOST = 6
-PLACES = (N_("ones"), N_("tens"), N_("hundreds"), N_("thousands"), N_("ten thousands"), N_("hundred thousands"))
+NAMES = tuple(PLACES[power] for power in range(MOST))  # of the dials, from the ones
 
 
 class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="column dials"):
@@ -90,7 +90,7 @@ class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, froze
         yield Fact("words", text, text=text, label=_("in words"))
         for place in range(self.places - 1, -1, -1):
             digit = self.digit(place)
-            yield Fact(PLACES[place], digit, text=str(digit), label=_(PLACES[place]))
+            yield Fact(NAMES[place], digit, text=str(digit), label=_(NAMES[place]))
         yield Fact("places", self.places, text=str(self.places), label=_("dials"), set=self._set_places)
 
     def _set_places(self, typed: str) -> Thing:
@@ -104,14 +104,14 @@ class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, froze
     # Handles by the name of their place, buttons "ones +", and "mark"
 
     def parts(self) -> tuple[str, ...]:
-        names = [PLACES[place] for place in range(self.places - 1, -1, -1)]
+        names = [NAMES[place] for place in range(self.places - 1, -1, -1)]
         return (*names, *(f"{name} {sign}" for name in names for sign in "−+"), "mark")
 
     def part_place(self, part: str) -> Point:
         if part == "mark":
             return (self.mark_x(), self.line_y())
         name, _space, sign = part.rpartition(" ") if part[-1] in "−+" else (part, "", "")
-        place = PLACES.index(name)
+        place = NAMES.index(name)
         if sign:
             return self.button(place, sign == "+")
         x, y = self.middle(place)
@@ -124,10 +124,10 @@ class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, froze
             return "mark"
         for place in range(self.places):
             if math.dist((x, y), self.middle(place)) <= ACROSS / 2 + min(slack, 8.0):
-                return PLACES[place]
+                return NAMES[place]
             for more in (False, True):
                 if math.dist((x, y), self.button(place, more)) <= BUTTON / 2 + min(slack, 4.0):
-                    return f"{PLACES[place]} {'+' if more else '−'}"
+                    return f"{NAMES[place]} {'+' if more else '−'}"
         return ""
 
     def drag_part(self, part: str, before: Point, to: Point) -> Self:
@@ -136,7 +136,7 @@ class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, froze
             return self.replace(number=min(max(round(share * 10**self.places), 0), 10**self.places - 1))  # type: ignore[no-any-return]
         if part[-1] in "−+":
             return self
-        place = PLACES.index(part)
+        place = NAMES.index(part)
         x, y = self.middle(place)
 
         def bearing(at: Point) -> float:
@@ -155,7 +155,7 @@ class ColumnDials(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, froze
         if part == "mark" or part[-1] not in "−+":
             return None
         name, _space, sign = part.rpartition(" ")
-        return self.stepped((1 if sign == "+" else -1) * 10 ** PLACES.index(name))
+        return self.stepped((1 if sign == "+" else -1) * 10 ** NAMES.index(name))
 
     def part_label(self, part: str) -> str:
         return _("Turn a dial")

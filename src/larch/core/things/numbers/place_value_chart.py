@@ -8,7 +8,7 @@ from functools import partial
 from typing import ClassVar
 
 from larch.core.base.memo import once_a_page
-from larch.core.base.number_words import decimal_in_words
+from larch.core.base.number_words import PLACES, decimal_in_words
 from larch.core.base.shape import Box, Placement
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only
@@ -25,10 +25,6 @@ HEAD, BODY = 44.0, 234.0
 WIDE = 150.0  # of a column
 FOOT = 190.0  # below: digits, expanded form, figures and words
 HIGHEST, LOWEST = 6, -3
-PLACES = {
-    6: N_("millions"), 5: N_("hundred thousands"), 4: N_("ten thousands"), 3: N_("thousands"), 2: N_("hundreds"),
-    1: N_("tens"), 0: N_("ones"), -1: N_("tenths"), -2: N_("hundredths"), -3: N_("thousandths"),
-}  # fmt: skip
 
 
 class PlaceValueChart(
