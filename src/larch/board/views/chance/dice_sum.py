@@ -9,6 +9,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from larch.board.look import NEEDLE, SOFT, colour, tint
 from larch.board.views.base import View, words
+from larch.board.views.chance.bars import number_over
 from larch.board.views.chance.die import PIPS
 from larch.core.base.words import _
 from larch.core.model.page import Page
@@ -65,7 +66,7 @@ class DiceSumView(View):
             if count and wide > 26:
                 label = str(count)
                 fits = min(22.0, 1.5 * wide / len(label))
-                words(painter, QPointF(x + wide / 2, floor - high - 12), label, NEEDLE, fits, bold=True)
+                number_over(painter, x + wide / 2, floor - high, y, label, fits)
         painter.setPen(QPen(NEEDLE, 2.0))
         painter.drawLine(QPointF(left, floor), QPointF(left + wide * len(counts), floor))
         text = _("{n} throws").format(n=rolls) if rolls else _("tap to throw")

@@ -10,6 +10,7 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, SOFT, colour, tint
 from larch.board.views.base import View, words
+from larch.board.views.chance.bars import number_over
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -72,21 +73,20 @@ class DieView(View):
             return
         box = self.box(thing)
         left, floor = box.centre[0] - BAR * thing.faces / 2, box.y1 + 12 + TALL
-        most = max(5, *thing.counts())
+        most, rolls = max(5, *thing.counts()), sum(thing.counts())
+        expected = floor - (TALL - 18) * rolls / thing.faces / most
         for face, count in enumerate(thing.counts(), 1):
             x = left + (face - 1) * BAR
             height = (TALL - 18) * count / most
             painter.fillRect(QRectF(x + 3, floor - height, BAR - 6, height), colour(thing.hue))
             words(painter, QPointF(x + BAR / 2, floor + 12), str(face), SOFT, 18)
             if count:
-                words(painter, QPointF(x + BAR / 2, floor - height - 10), str(count), NEEDLE, 17, bold=True)
+                number_over(painter, x + BAR / 2, floor - height, expected, str(count), 17)
         painter.setPen(QPen(NEEDLE, 1.2))
         painter.drawLine(QPointF(left, floor), QPointF(left + BAR * thing.faces, floor))
-        rolls = sum(thing.counts())
         if rolls:  # what theory expects
-            y = floor - (TALL - 18) * rolls / thing.faces / most
             painter.setPen(QPen(NEEDLE, 1.6, Qt.PenStyle.DashLine))
-            painter.drawLine(QPointF(left, y), QPointF(left + BAR * thing.faces, y))
+            painter.drawLine(QPointF(left, expected), QPointF(left + BAR * thing.faces, expected))
 
     def motion(self, before: Thing, after: Thing) -> int:
         assert isinstance(before, Die) and isinstance(after, Die)

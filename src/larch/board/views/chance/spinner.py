@@ -10,13 +10,15 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from larch.board.look import NEEDLE, PAPER, SOFT, colour, tint
 from larch.board.views.base import View, words
+from larch.board.views.chance.bars import number_over
 from larch.core.base.hues import hue_in_order
 from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.chance.spinner import HUB, RADIUS, TURNS, Spinner
+from larch.core.things.chance.spinner import ARROW, HUB, RADIUS, TURNS, Spinner
 
 SPIN = 1400  # ms
+NAMES = 0.71 * RADIUS  # from the centre: outside the reach of the arrow
 TALL = 130.0
 MOST_WIDE = 54.0
 
@@ -53,7 +55,7 @@ class SpinnerView(View):
             else:
                 painter.drawPie(disc, round(16 * (90 - start)), round(-16 * span))
             middle = math.radians(start + span / 2)
-            away = 0.68 * RADIUS
+            away = NAMES
             at = QPointF(RADIUS + away * math.sin(middle), RADIUS - away * math.cos(middle))
             room = 2 * away * math.sin(min(math.radians(span) / 2, math.pi / 2))
             name = thing.sector_name(k)
@@ -66,7 +68,7 @@ class SpinnerView(View):
         painter.rotate(thing.at)
         painter.setPen(QPen(PAPER, 2.0))
         painter.setBrush(NEEDLE)
-        painter.drawPolygon(QPolygonF([QPointF(0, -0.82 * RADIUS), QPointF(13, 0), QPointF(-13, 0)]))
+        painter.drawPolygon(QPolygonF([QPointF(0, -ARROW), QPointF(13, 0), QPointF(-13, 0)]))
         painter.setPen(QPen(NEEDLE, 3.0))
         painter.setBrush(PAPER)
         painter.drawEllipse(QPointF(0, 0), HUB * 0.7, HUB * 0.7)
@@ -89,10 +91,10 @@ class SpinnerView(View):
             painter.drawRect(QRectF(x + 3, floor - high, wide - 6, high))
             name = thing.sector_name(k)
             words(painter, QPointF(x + wide / 2, floor + 16), name, SOFT, min(22.0, 1.7 * wide / max(1, len(name))))
-            words(painter, QPointF(x + wide / 2, floor - high - 13), str(count), NEEDLE, 22, bold=True)
+            y = floor - TALL * theory[k] / most
+            number_over(painter, x + wide / 2, floor - high, y, str(count), 22)
             if spins:  # what theory expects: a dashed line
                 painter.setPen(QPen(NEEDLE, 2.0, Qt.PenStyle.DashLine))
-                y = floor - TALL * theory[k] / most
                 painter.drawLine(QPointF(x, y), QPointF(x + wide, y))
         painter.setPen(QPen(NEEDLE, 1.6))
         painter.drawLine(QPointF(left, floor), QPointF(left + wide * len(counts), floor))

@@ -24,6 +24,7 @@ if TYPE_CHECKING:
 
 RADIUS = 142.0
 FOOT = 56.0
+ARROW = 0.5 * RADIUS
 HUB = 26.0
 MOST = 24  # sectors
 TURNS = 4  # full turns of a spin, to be seen
@@ -137,14 +138,14 @@ class Spinner(HasParts, Sounds, Tappable, WorksLocked, Thing, frozen=True, kw_on
 
     def part_place(self, part: str) -> Point:
         angle = math.radians(self.at)
-        return (RADIUS + 0.6 * RADIUS * math.sin(angle), RADIUS - 0.6 * RADIUS * math.cos(angle))
+        return (RADIUS + 0.75 * ARROW * math.sin(angle), RADIUS - 0.75 * ARROW * math.cos(angle))
 
     def part_at(self, x: float, y: float, slack: float) -> str:
         away = math.dist((x, y), (RADIUS, RADIUS))
         if away <= HUB + slack:
             return "arrow"
         off = math.radians(abs((math.degrees(math.atan2(x - RADIUS, RADIUS - y)) - self.at + 180) % 360 - 180))
-        return "arrow" if away <= 0.85 * RADIUS and off < math.pi / 2 and away * math.sin(off) <= 16 + slack else ""
+        return "arrow" if away <= ARROW and off < math.pi / 2 and away * math.sin(off) <= 16 + slack else ""
 
     def drag_part(self, part: str, before: Point, to: Point) -> Self:
         def bearing(at: Point) -> float:
