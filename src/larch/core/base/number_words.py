@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from larch.core.base.words import N_
 
 PLACES = {
@@ -56,3 +58,19 @@ def time_in_words(minutes: int) -> str:
     away = minute if past else 60 - minute
     unit = "" if away % 5 == 0 else " minute" if away == 1 else " minutes"
     return f"{in_words(away)}{unit} {'past' if past else 'to'} {this if past else following}"
+
+
+def decimal_text(value: Fraction) -> str:
+    """Exactly, the recurring digits in brackets: 0.(3), 0.1(6)."""
+    whole, rest = divmod(abs(value.numerator), value.denominator)
+    digits: list[str] = []
+    seen: dict[int, int] = {}
+    while rest and rest not in seen:
+        seen[rest] = len(digits)
+        digit, rest = divmod(rest * 10, value.denominator)
+        digits.append(str(digit))
+    if rest:
+        digits.insert(seen[rest], "(")
+        digits.append(")")
+    sign = "−" if value < 0 else ""
+    return f"{sign}{whole}" + (f".{''.join(digits)}" if digits else "")

@@ -97,6 +97,7 @@ class Thing(
     editor: ClassVar[str] = ""  # which editor opens it (see `desk.editors`), or none
     icon: ClassVar[str] = "square"
     help: ClassVar[str] = ""
+    refers: ClassVar[tuple[str, ...]] = ()  # its fields that hold the id of another thing of the page
     order: ClassVar[int] = 50  # where its entries stand on the shelf
 
     # What a kind says of itself; the defaults suit a plain box.

@@ -8,13 +8,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from larch.core.base.number_words import decimal_text
 from larch.core.model.page import Page
 from larch.core.things.fractions.fraction_bar import LONG, FractionBar
 from larch.core.things.fractions.fraction_circle import FractionCircle
-from larch.core.things.fractions.parted import ACTIONS, Parted, decimal_text
+from larch.core.things.fractions.parted import ACTIONS, Parted
 
 KINDS = [FractionBar, FractionCircle]
-CUT, JOIN = ACTIONS[0], ACTIONS[1]
+CUT, JOIN = ACTIONS[1], ACTIONS[2]
 
 
 def read_recurring(text: str) -> Fraction:

@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import larch
+from larch.core.actions.arrange.arrange import brought
 from larch.core.model.action import actions_for
 from larch.core.model.page import Page
 from larch.core.things.time.clock import ACTIONS, DAY, RADIUS, Clock, read_time, time_text
@@ -130,3 +131,12 @@ def test_the_time_between_two_clocks() -> None:
     assert isinstance(after, Page)
     second = after.things[1]
     assert isinstance(second, Clock) and (second.since, second.elapsed()) == (130, 25)
+    # The one is turned: what has passed follows, until the other is gone or its hands are free.
+    turned = after.with_things({after.things[0].id: Clock(id=after.things[0].id, minutes=100)})
+    known = {fact.name: fact.value for fact in second.facts(turned)}
+    assert known["elapsed"] == 55 and second.uses(turned) == (turned.things[0],)
+    alone = turned.without([turned.things[0].id])
+    assert {fact.name: fact.value for fact in second.facts(alone)}["elapsed"] == 25
+    copied = brought(after, after.things, 10, 10)
+    assert getattr(copied[1], "after") == after.put_ids(2)[0]  # noqa: B009
+    assert getattr(brought(after, [second], 10, 10)[0], "after") == ""  # noqa: B009

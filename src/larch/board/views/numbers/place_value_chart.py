@@ -10,8 +10,6 @@ from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 from larch.board.look import NEEDLE, PAPER, page_font, text_colour, tint
 from larch.board.views.base import View, words
 from larch.core.base.hues import hue_of_place
-from larch.core.base.number_words import PLACES
-from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.place_value_chart import BODY, HEAD, WIDE, PlaceValueChart
@@ -29,7 +27,7 @@ class PlaceValueChartView(View):
         for power in counted:
             left, hue = (thing.high - power) * WIDE, hue_of_place(power)
             painter.fillRect(QRectF(left, 0, WIDE, HEAD), tint(hue, 0.2))
-            _squeezed(painter, QPointF(left + WIDE / 2, HEAD / 2), _(PLACES[power]), 28.0, WIDE - 12)
+            _squeezed(painter, QPointF(left + WIDE / 2, HEAD / 2), thing.head(power), 28.0, WIDE - 12)
             if power == -1:  # the point stands before the tenths
                 painter.setPen(Qt.PenStyle.NoPen)
                 painter.setBrush(NEEDLE)

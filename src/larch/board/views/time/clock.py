@@ -38,6 +38,7 @@ class ClockView(View):
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Clock)
+        thing = thing.started(page)
         painter.translate(RADIUS, RADIUS)
         painter.setPen(QPen(NEEDLE, 6))
         painter.setBrush(PAPER)
@@ -91,6 +92,7 @@ class ClockView(View):
 
     def paint_upright(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Clock)
+        thing = thing.started(page)
         texts = {fact.badge: fact.text for fact in thing.facts(page) if fact.badge} if thing.shown else {}
         if thing.since != NEVER and not thing.free:
             badge(painter, self._beside_arc(thing), thing.elapsed_text(), text_colour("plum"), 26)

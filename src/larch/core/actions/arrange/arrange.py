@@ -21,7 +21,7 @@ DUPLICATE_SHIFT = 24.0
 
 
 def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) -> list[Thing]:
-    """Shifted copies. Groups get new names; equations follow the copy of their axes if that is copied too.
+    """Shifted copies. Groups get new names; what refers to another thing refers to the copy of that if it is copied too.
 
     here: of things of the same page, so that they know what they are copies of.
     """
@@ -30,11 +30,9 @@ def copies(page: Page, things: Things, dx: float, dy: float, here: bool = True) 
     for thing in things:
         groups = tuple(f"{group}+{page.next}" for group in thing.groups)
         copy = thing.moved(dx, dy).replace(groups=groups, locked=False, copy_of=thing.id if here else "", limit=0)
-        axes = getattr(thing, "axes", "")
-        if axes in renamed:
-            copy = copy.replace(axes=renamed[axes])
-        if isinstance(about := getattr(thing, "of", None), str) and about in renamed:  # a task asks about the copy then
-            copy = copy.replace(of=renamed[about])
+        for field in thing.refers:  # to the copy of what it refers to; on another page to nothing that only has the same id
+            there = renamed.get(getattr(thing, field), getattr(thing, field) if here else "")
+            copy = copy.replace(**{field: there})
         made.append(_follows_copies(copy, renamed, dx, dy) if isinstance(copy, Figure) else copy)
     return made
 

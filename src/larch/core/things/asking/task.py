@@ -46,6 +46,7 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
     tries: int = 0
     hue: str = "needle"
 
+    refers: ClassVar[tuple[str, ...]] = ("of",)
     turnable: ClassVar[bool] = False
     icon: ClassVar[str] = "list-checks"
     order: ClassVar[int] = 64

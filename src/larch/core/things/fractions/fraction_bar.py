@@ -10,9 +10,10 @@ from larch.core.base.words import N_, _
 from larch.core.model.capabilities import Snaps
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Snap, Thing
+from larch.core.things.fractions.fraction_piece import HIGH as HIGH
+from larch.core.things.fractions.fraction_piece import LONG as LONG
 from larch.core.things.fractions.parted import Parted
 
-LONG, HIGH = 640.0, 64.0  # of a whole, page units
 WALL = (1, 2, 3, 4, 6, 8)
 
 
@@ -23,7 +24,7 @@ class FractionBar(Snaps, Parted, frozen=True, kw_only=True, tag="fraction bar"):
     order: ClassVar[int] = 15
     help: ClassVar[str] = N_(
         "Tap parts to take them. Bars fall edge to edge, so that equal fractions can be seen. A part can be cut in two and "
-        "two put together: the amount stays."
+        "two put together: the amount stays. Parts can be taken out as loose pieces."
     )
 
     @classmethod
@@ -38,6 +39,9 @@ class FractionBar(Snaps, Parted, frozen=True, kw_only=True, tag="fraction bar"):
 
     def extent(self) -> Box:
         return Box(0, 0, LONG * self.wholes, HIGH)
+
+    def row_at(self, first: int) -> Placement:
+        return Placement(0, HIGH + 12)
 
     def part_box(self, part: int) -> Box:
         wide = LONG / self.parts_count

@@ -6,12 +6,12 @@ import math
 from collections.abc import Iterator
 from typing import ClassVar
 
-from larch.core.base.shape import Box, Point
+from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
 from larch.core.model.thing import ShelfItem
+from larch.core.things.fractions.fraction_piece import RADIUS as RADIUS
 from larch.core.things.fractions.parted import Parted
 
-RADIUS = 124.0
 RING = 34.0  # round it, for the marks and numbers of a hundred
 ACROSS = 2 * (RADIUS + RING)
 BETWEEN = 12.0
@@ -41,6 +41,15 @@ class FractionCircle(Parted, frozen=True, kw_only=True, tag="fraction circle"):
 
     def middle(self, whole: int) -> Point:
         return (whole * (ACROSS + BETWEEN) + ACROSS / 2, ACROSS / 2)
+
+    def middles(self) -> list[Point]:
+        return [self.middle(whole) for whole in range(self.wholes)]
+
+    def part_lines(self) -> list[float]:
+        return [k / self.parts_count for k in range(self.parts_count)]
+
+    def row_at(self, first: int) -> Placement:
+        return Placement(*self.middle(self.wholes))
 
     def part_place(self, part: str) -> Point:
         whole, k = divmod(int(part), self.parts_count)

@@ -7,24 +7,29 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import ClassVar, Self
 
-from larch.core.base.shape import along
+from larch.core.base.number_words import decimal_text
+from larch.core.base.shape import Placement, along
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, only, reset
-from larch.core.model.capabilities import HasParts, WorksLocked
+from larch.core.model.capabilities import HasParts, LooksAt, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_whole
+from larch.core.model.holders import inside
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.core.things.fractions.fraction_piece import FractionPiece, row_of
+from larch.core.things.fractions.whole import Whole
 
 MOST_PARTS = 100
 STRIDE = 4.0  # page units: no part is passed over by a quick finger
 MOST_WHOLES = 12
+MOST_LOOSE = 48
 LABELS = (
     ("fraction", N_("as fractions")), ("decimal", N_("as decimals")), ("percent", N_("in percent")), ("none", N_("nothing")),
 )  # fmt: skip
 
 
-class Parted(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="_parted"):
+class Parted(HasParts, LooksAt, Whole, WorksLocked, Thing, frozen=True, kw_only=True, tag="_parted"):
     """parts_count: of a whole. filled: which parts are taken, over all wholes, from 0. wholes: how many are laid out.
     labels: one of LABELS. Raises ValueError where these don't fit."""
 
@@ -65,6 +70,22 @@ class Parted(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="_part
             return number_text(float(one), 3)
         return f"1/{self.parts_count}" if self.labels == "fraction" else ""
 
+    def part_lines(self) -> list[float]:
+        return [k / self.parts_count / self.wholes for k in range(self.parts_count * self.wholes + 1)]
+
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        return tuple(inside(page, self))
+
+    def laid_over(self, page: Page) -> Fraction:
+        """What the loose pieces that lie on it make together."""
+        pieces = (thing for thing in inside(page, self) if isinstance(thing, FractionPiece) and not thing.supply)
+        return sum((Fraction(1, one.parts_count) for one in pieces if not one.hidden), Fraction(0))
+
+    def row_at(self, first: int) -> Placement:
+        """Where a row of loose pieces begins that is taken out of it, in its own coordinates: below its first part, or the
+        middle of a circle beside it."""
+        raise TypeError(self.kind())
+
     def facts(self, page: Page) -> Iterator[Fact]:
         taken, value = len(self.filled), self.fraction()
         yield Fact(
@@ -80,6 +101,8 @@ class Parted(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="_part
         yield Fact("decimal", decimal, text=decimal, label=_("as a decimal"), badge="decimal")
         percent = float(100 * value)
         yield Fact("percent", percent, "%", f"{decimal_text(100 * value)} %", _("in percent"), "percent")
+        if over := self.laid_over(page):
+            yield Fact("laid over", str(over), text=str(over), label=_("laid over it"), badge="laid over")
         named = dict(LABELS)
         options = tuple((name, _(words)) for name, words in LABELS)
         yield Fact("labels", self.labels, "", _(named[self.labels]), _("parts are named"), "", self._set_labels, options)
@@ -135,22 +158,6 @@ class Parted(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="_part
         return ACTIONS
 
 
-def decimal_text(value: Fraction) -> str:
-    """Exactly, the recurring digits in brackets: 0.(3), 0.1(6)."""
-    whole, rest = divmod(abs(value.numerator), value.denominator)
-    digits: list[str] = []
-    seen: dict[int, int] = {}
-    while rest and rest not in seen:
-        seen[rest] = len(digits)
-        digit, rest = divmod(rest * 10, value.denominator)
-        digits.append(str(digit))
-    if rest:
-        digits.insert(seen[rest], "(")
-        digits.append(")")
-    sign = "−" if value < 0 else ""
-    return f"{sign}{whole}" + (f".{''.join(digits)}" if digits else "")
-
-
 def _each(page: Page, things: Things, label: str, factor: int) -> Edit:
     """Each part is cut into `factor`, or so many are put together. Raises ValueError where that leaves no whole parts."""
     changed = {}
@@ -180,7 +187,26 @@ def _none(page: Page, things: Things) -> Edit:
     return reset(page, things, _("Put all back"), filled=(), wholes=1)
 
 
+def take_out(page: Page, things: Things) -> Edit:
+    """The parts that are taken, or all of one whole where none is, lie beside it as loose pieces."""
+    after, loose = page, 0
+    for thing in things:
+        if not isinstance(thing, Parted):
+            continue
+        count = len(thing.filled) or thing.parts_count
+        if count > MOST_LOOSE:
+            raise ValueError(_("Up to {most} parts can lie loose at once.").format(most=MOST_LOOSE))
+        form = "circle" if thing.middles() else "bar"
+        first = thing.filled[0] if thing.filled else 0
+        pieces = row_of(count, thing.parts_count, form, thing.row_at(first).on(thing.placement), thing.hue, first)
+        after = after.with_things({thing.id: thing.replace(filled=())}).put(*pieces)
+        loose += count
+    return Edit(_("Take parts out"), page, after, select=tuple(thing.id for thing in after.things[-loose:]))
+
+
 ACTIONS = (
+    Action("take out", lambda p, ts: _("take the parts out"), "copy", take_out, only(Parted), rank=5, board=True,
+           words=N_("loose pieces lay over compare overlay")),
     Action("halve parts", lambda p, ts: _("cut each part in two"), "split",
            lambda p, ts: _each(p, ts, _("Cut in two"), 2), only(Parted), rank=5, board=True,
            words=N_("equal equivalent finer expand")),

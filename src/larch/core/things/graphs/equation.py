@@ -32,6 +32,7 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
     editor: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     order: ClassVar[int] = 41
+    refers: ClassVar[tuple[str, ...]] = ("axes",)
     help: ClassVar[str] = N_("Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph.")
 
     def __post_init__(self) -> None:

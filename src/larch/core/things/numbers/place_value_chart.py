@@ -25,17 +25,20 @@ HEAD, BODY = 44.0, 234.0
 WIDE = 150.0  # of a column
 FOOT = 190.0  # below: digits, expanded form, figures and words
 HIGHEST, LOWEST = 6, -3
+LONGEST_HEAD = 24
 
 
 class PlaceValueChart(
     HasLabels, HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="place value chart"
 ):
     """high, low: the powers of ten of its first and last column. digits: of a number written in it, one for each column, or
-    "" for what lies in it. shows: which of digits, expanded form and words stand below. Raises ValueError."""
+    "" for what lies in it. heads: own names of its columns, or none.
+    shows: which of digits, expanded form and words stand below. Raises ValueError."""
 
     high: int = 2
     low: int = 0
     digits: str = ""
+    heads: tuple[str, ...] = ()
     shows: tuple[str, ...] = ("digits", "expanded", "words")
 
     turnable: ClassVar[bool] = False
@@ -51,6 +54,8 @@ class PlaceValueChart(
             raise ValueError("a chart has columns from millions to thousandths")
         if self.digits and (len(self.digits) != self.count() or not self.digits.isdecimal()):
             raise ValueError("each column has one digit")
+        if self.heads and (len(self.heads) != self.count() or max(map(len, self.heads)) > LONGEST_HEAD):
+            raise ValueError("each column has one name")
 
     @classmethod
     def title(cls) -> str:
@@ -77,6 +82,10 @@ class PlaceValueChart(
     def extent(self) -> Box:
         body = self.body()
         return body._replace(y1=body.y1 + (FOOT if self.shows else 0.0))
+
+    def head(self, power: int) -> str:
+        """What a column is called."""
+        return self.heads[self.high - power] if self.heads else _(PLACES[power])
 
     def column(self, power: int) -> Box:
         """The room below the head of a column."""
@@ -132,16 +141,26 @@ class PlaceValueChart(
         yield Fact("expanded", self.expanded(page), text=self.expanded(page), label=_("expanded form"))
         for power, n in self.counted(page).items():
             yield Fact(PLACES[power], n, text=str(n), label=_(PLACES[power]))
-        full = [_(PLACES[power]) for power, n in self.counted(page).items() if n > 9]
+        full = [self.head(power) for power, n in self.counted(page).items() if n > 9]
         yield Fact("full", ", ".join(full), text=", ".join(full) or _("none"), label=_("columns with ten or more"))
         yield Fact("digits", self.digits, text=self.digits, label=_("written in it"), set=self._set_digits,
                    hint=_("such as 352"), part="doing")  # fmt: skip
         names = tuple((str(power), _(PLACES[power])) for power in range(HIGHEST, -1, -1))
         yield Fact("first column", str(self.high), text=_(PLACES[self.high]), label=_("first column"), options=names,
-                   set=lambda typed: self.replace(high=read_whole(typed, 0, HIGHEST), digits=""))  # fmt: skip
+                   set=lambda typed: self.replace(high=read_whole(typed, 0, HIGHEST), digits="", heads=()))  # fmt: skip
         below = tuple((str(power), _(PLACES[power])) for power in range(0, LOWEST - 1, -1))
         yield Fact("last column", str(self.low), text=_(PLACES[self.low]), label=_("last column"), options=below,
-                   set=lambda typed: self.replace(low=read_whole(typed, LOWEST, 0), digits=""))  # fmt: skip
+                   set=lambda typed: self.replace(low=read_whole(typed, LOWEST, 0), digits="", heads=()))  # fmt: skip
+
+        heads = ", ".join(self.heads)
+        yield Fact("column names", heads, text=heads, label=_("columns are called"), set=self._set_heads,
+                   hint=_("such as H, T, O"), part="doing")  # fmt: skip
+
+    def _set_heads(self, typed: str) -> Thing:
+        names = tuple(part.strip() for part in typed.replace(";", ",").split(",")) if typed.strip() else ()
+        if names and (len(names) != self.count() or max(map(len, names)) > LONGEST_HEAD):
+            raise ValueError(_("Write {n} short names, parted by commas.").format(n=self.count()))
+        return self.replace(heads=names)  # type: ignore[no-any-return]
 
     def read(self, typed: str) -> Decimal:
         """Raises ValueError for what its columns can't hold."""

@@ -12,7 +12,7 @@ from larch.core.base.number_words import time_in_words
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Fold, Things, only, toggle
-from larch.core.model.capabilities import HasParts, Sounds, Ticks, WorksLocked
+from larch.core.model.capabilities import HasParts, LooksAt, Sounds, Ticks, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
@@ -34,10 +34,11 @@ NEVER = -1.0  # no start is marked
 TYPED = re.compile(r"\s*(\d{1,2})\s*[:.h ]\s*(\d{2})\s*(am|pm)?\s*", re.IGNORECASE)
 
 
-class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="clock"):
+class Clock(HasParts, LooksAt, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="clock"):
     """minutes: since midnight, below 1440. free: the hour hand is set by itself, to `hour` degrees clockwise from 12.
     going: when it was let go, in seconds since 1970; 0 while it stands. strikes: on the hour. numerals: one of NUMERALS.
     since: a start that is marked on it, in minutes since midnight, or NEVER: what has passed since then is drawn.
+    after: the id of another clock whose time is the start, as long as that is there and its hands go together.
     twelve: figures say am and pm. seconds: it has a second hand while it goes.
 
     Raises ValueError for a time that no clock shows.
@@ -50,10 +51,12 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
     strikes: bool = False
     numerals: str = "all"
     since: float = NEVER
+    after: str = ""
     twelve: bool = False
     seconds: bool = True
     hue: str = "lake"
 
+    refers: ClassVar[tuple[str, ...]] = ("after",)
     icon: ClassVar[str] = "clock"
     order: ClassVar[int] = 21
     help: ClassVar[str] = N_(
@@ -109,7 +112,20 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
         belongs = self.minutes % 60 / 2  # degrees beyond an hour's mark
         return abs((self.hour_hand() - belongs + 15) % 30 - 15) <= FITS
 
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        other = page.thing(self.after) if self.after else None
+        return () if other is None else (other,)
+
+    def started(self, page: Page) -> Self:
+        """Itself with the time of the other clock as its start, where it has one."""
+        other = page.thing(self.after) if self.after else None
+        linked = isinstance(other, Clock) and not other.free
+        return self.replace(since=other.minutes) if linked else self  # type: ignore[union-attr]
+
     def facts(self, page: Page) -> Iterator[Fact]:
+        yield from self.started(page)._facts()
+
+    def _facts(self) -> Iterator[Fact]:
         text = time_text(self.minutes)
         if not self.free:
             yield Fact("time", text, text=self.digital(), label=_("time"), badge="time", set=self._set_time)
@@ -170,7 +186,7 @@ class Clock(HasParts, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=Tr
         return " ".join(parts)
 
     def _set_since(self, typed: str) -> Thing:
-        return self.replace(since=read_time(typed) if typed.strip() else NEVER)  # type: ignore[no-any-return]
+        return self.replace(since=read_time(typed) if typed.strip() else NEVER, after="")  # type: ignore[no-any-return]
 
     def _set_hands(self, typed: str) -> Thing:
         if typed not in ("geared", "free"):
@@ -305,14 +321,16 @@ def _let_go(page: Page, things: Things, now: float) -> Edit:
 def _mark_start(page: Page, things: Things) -> Edit:
     """From now on what passes is drawn; where all have a start, it is taken away."""
     on = not all(t.since != NEVER for t in things if isinstance(t, Clock))
-    changed = {t.id: t.replace(since=t.minutes if on else NEVER) for t in things if isinstance(t, Clock)}
+    changed = {t.id: t.replace(since=t.minutes if on else NEVER, after="") for t in things if isinstance(t, Clock)}
     return Edit(_("Mark the start") if on else _("Take the start away"), page, page.with_things(changed))
 
 
 def _between(page: Page, things: Things) -> Edit:
-    """The upper of two clocks shows what has passed since the time of the lower one."""
-    first, second = (t for t in things if isinstance(t, Clock))
-    return Edit(_("Time between"), page, page.with_things({second.id: second.replace(since=first.minutes)}))
+    """The right of two clocks, or the lower, shows what has passed since the time of the other, even when it is set anew."""
+    clocks = [t for t in things if isinstance(t, Clock)]
+    first, second = sorted(clocks, key=lambda one: sum(one.box().centre))
+    linked = second.replace(since=first.minutes, after=first.id)
+    return Edit(_("Time between"), page, page.with_things({second.id: linked}))
 
 
 def with_free_hands(clock: Clock) -> Clock:
