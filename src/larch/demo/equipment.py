@@ -11,6 +11,7 @@ from larch.core.things.chance.coins import Coins
 from larch.core.things.chance.spinner import Spinner
 from larch.core.things.fractions.fraction_bar import HIGH, FractionBar
 from larch.core.things.fractions.fraction_circle import FractionCircle
+from larch.core.things.fractions.fraction_piece import FractionPiece
 from larch.core.things.numbers.array import Array
 from larch.core.things.numbers.block import Block
 from larch.core.things.numbers.counter import Counter
@@ -67,7 +68,9 @@ def shares() -> Page:
     circle = FractionCircle(parts_count=4, filled=(0, 1, 2), labels="percent", placement=at(900, 120),
                             shown=("value", "decimal", "percent"))  # fmt: skip
     page = page.put(circle)
-    return page.put(lettering(_("Half the bank is as long as four eighths."), 56, 500))
+    page = page.put(lettering(_("Half the bank is as long as four eighths. Lay the pieces over it."), 56, 490))
+    places = {2: 56.0, 4: 400.0, 3: 584.0, 8: 822.0}
+    return page.put(*(FractionPiece(parts_count=n, placement=at(x, 600)) for n, x in places.items()))
 
 
 def chances() -> Page:

@@ -24,6 +24,7 @@ LONG, HIGH = 640.0, 64.0  # of a whole bar, page units
 RADIUS = 124.0  # of a whole circle
 MOST = 100
 SAME = 2.0  # page units: what lies closer lies at the same place
+WIDER = 1.6  # reach than that of other things: small hands lay large pieces
 ONTO = 6.0  # degrees within which an edge falls onto another
 FORMS = (("bar", N_("of a bar")), ("circle", N_("of a circle")))
 
@@ -116,7 +117,7 @@ class FractionPiece(Counts, Snaps, TurnsOnto, Thing, frozen=True, kw_only=True, 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         places = _beside if self.form == "bar" else _tip_to_tip
         best = min(
-            (one for other in others for one in places(self, other) if max(abs(one.dx), abs(one.dy)) <= reach),
+            (one for other in others for one in places(self, other) if max(abs(one.dx), abs(one.dy)) <= WIDER * reach),
             key=lambda one: max(abs(one.dx), abs(one.dy)),
             default=None,
         )
@@ -254,7 +255,7 @@ def join(page: Page, things: Things) -> Edit:
 ACTIONS = (
     Action("cut in two", lambda p, ts: _("cut in two"), "split", lambda p, ts: cut(p, ts, 2, _("Cut in two")),
            only(FractionPiece), rank=5, board=True, words=N_("exchange equal equivalent halve finer")),
-    Action("cut in three", lambda p, ts: _("cut in three"), "split", lambda p, ts: cut(p, ts, 3, _("Cut in three")),
+    Action("cut in three", lambda p, ts: _("cut in three"), "scissors", lambda p, ts: cut(p, ts, 3, _("Cut in three")),
            only(FractionPiece), rank=6, board=True, words=N_("exchange equal equivalent finer")),
     Action("put pieces together", lambda p, ts: _("put together"), "combine", join,
            lambda p, ts: len(ts) > 1 and only(FractionPiece)(p, ts), rank=5, board=True,

@@ -205,8 +205,8 @@ def take_out(page: Page, things: Things) -> Edit:
 
 
 ACTIONS = (
-    Action("take out", lambda p, ts: _("take the parts out"), "copy", take_out, only(Parted), rank=5, board=True,
-           words=N_("loose pieces lay over compare overlay")),
+    Action("take out", lambda p, ts: _("take the parts out"), "circle-arrow-out-up-right", take_out, only(Parted), rank=5,
+           board=True, words=N_("loose pieces lay over compare overlay")),
     Action("halve parts", lambda p, ts: _("cut each part in two"), "split",
            lambda p, ts: _each(p, ts, _("Cut in two"), 2), only(Parted), rank=5, board=True,
            words=N_("equal equivalent finer expand")),
