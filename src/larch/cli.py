@@ -9,17 +9,18 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any, NoReturn
 
 from larch import __version__
+from larch.refused import Refused
 
 if TYPE_CHECKING:
     import argparse
-    from fractions import Fraction
 
+MATHS = ("evaluate", "same", "follows", "work", "typeset")
 WINDOW_COMMANDS = (
     "export",
     "facts",
     "demo",
     "check",
-    "evaluate",
+    *MATHS,
     "measure",
     "classify",
     "things",
@@ -31,10 +32,6 @@ WINDOW_COMMANDS = (
     "attack",
     "install-desktop",
 )
-
-
-class Refused(Exception):
-    """Bad input; the message is one sentence."""
 
 
 def parser() -> argparse.ArgumentParser:
@@ -64,10 +61,9 @@ def parser() -> argparse.ArgumentParser:
     facts.add_argument("--json", action="store_true")
     check = commands.add_parser("check", help="say what is damaged, newer or missing")
     check.add_argument("lesson", type=Path)
-    evaluate = commands.add_parser("evaluate", help="compute an expression or an equation")
-    evaluate.add_argument("expression")
-    evaluate.add_argument("--at", metavar="NUMBER", help="the value of x")
-    evaluate.add_argument("--json", action="store_true")
+    from larch.cli_maths import add_commands
+
+    add_commands(commands)
     measure = commands.add_parser("measure", help="measure the shapes of an SVG picture")
     measure.add_argument("picture", type=Path, metavar="SHAPES.svg")
     measure.add_argument("--json", action="store_true")
@@ -133,19 +129,17 @@ def _signs_kept(given: list[str]) -> list[str]:
     if given[:1] == ["classify"]:  # "-1,0" is a point
         flags = [word for word in given[1:] if word in ("--json", "-h", "--help")]
         return ["classify", *flags, "--", *(word for word in given[1:] if word not in flags)]
-    if given[:1] != ["evaluate"]:
+    if not given or given[0] not in MATHS:
         return given
-    options: list[str] = []
-    expressions: list[str] = []
-    rest = iter(given[1:])
-    for word in rest:
-        if word == "--at":
-            options.append(f"--at={next(rest, '')}")
-        elif word.startswith("--") or word == "-h":
-            options.append(word)
-        else:
-            expressions.append(word)
-    return ["evaluate", *options, "--", *expressions]
+    from larch.cli_maths import expressions_kept
+
+    return expressions_kept(given)
+
+
+def _maths(asked: argparse.Namespace) -> int:
+    from larch.cli_maths import run
+
+    return run(asked)
 
 
 def _read(path: Path) -> Any:
@@ -279,66 +273,6 @@ def _check(asked: argparse.Namespace) -> int:
     return 1
 
 
-def _evaluate(asked: argparse.Namespace) -> int:
-    import json
-
-    from larch.core.maths.expression import ExpressionError, parse, reading
-
-    try:
-        node = parse(asked.expression)
-    except ExpressionError as error:
-        raise Refused(f"{error.message.rstrip('.')}, at character {error.position + 1}.") from error
-    result = {**_value_of(node, _number(asked.at)), "reading": reading(node)}
-    if asked.json:
-        print(json.dumps(result, ensure_ascii=False))
-    else:
-        print(result["text"])
-    return 0
-
-
-def _number(text: str | None) -> Fraction | None:
-    from fractions import Fraction
-
-    if text is None:
-        return None
-    from larch.core.maths.expression import ExpressionError, Undefined, exact_at, parse, value_at
-
-    try:
-        node = parse(text)
-        exact = exact_at(node)
-        return exact if exact is not None else Fraction(float(value_at(node)))
-    except (ExpressionError, Undefined) as error:
-        raise Refused(f"“{text}” is not a number.") from error
-
-
-def _value_of(node: Any, at: Fraction | None) -> dict[str, Any]:
-    from larch.core.maths.expression import Undefined, exact_at, names_in, value_at
-    from larch.core.maths.expression.tree import Name, Relation
-    from larch.core.model.fact import number_text
-    from larch.core.things.graphs.equation import fraction_text
-
-    if isinstance(node, Relation) and node.op == "=" and isinstance(node.left, Name) and node.left != Name("x"):
-        node = node.right  # y = …: the value of y
-    unknown = names_in(node)
-    if unknown - {"x"}:
-        name = sorted(unknown - {"x"})[0]
-        raise Refused(f"The value of {name} is not known; only x can be given, with --at.")
-    if unknown and at is None:
-        raise Refused("Say at which x, for example --at 8.")
-    given: dict[str, Any] = {} if at is None else {"x": at}
-    try:
-        exact = None if isinstance(node, Relation) else exact_at(node, **given)
-        value = value_at(node, **given)
-    except Undefined as why:
-        return {"value": None, "text": str(why), "why": str(why)}
-    if isinstance(value, bool):
-        return {"value": value, "text": "true" if value else "false"}
-    result: dict[str, Any] = {"value": value + 0.0, "text": number_text(value, 12)}
-    if exact is not None and exact.denominator != 1:
-        result["exact"] = fraction_text(exact)
-    return result
-
-
 def _measure(asked: argparse.Namespace) -> int:
     import json
 
@@ -469,7 +403,7 @@ HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
     "export": _export,
     "facts": _facts,
     "check": _check,
-    "evaluate": _evaluate,
+    **dict.fromkeys(MATHS, _maths),
     "measure": _measure,
     "classify": _classify,
     "things": _things,

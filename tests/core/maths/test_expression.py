@@ -57,8 +57,8 @@ def test_reads_and_computes(source: str, x: float, value: float) -> None:
 
 @pytest.mark.parametrize(
     ("source", "position"),
-    [("2+", 2), ("(x", 0), ("3 4", 2), ("x)", 1), ("2**3", 2), ("sin", 3), ("@", 0), ("|x", 0), ("y=x=2", 3),
-     ("", 0), ("x^", 2), ("min(1)", 3), ("1 1/0", 4), ("x ⁻ ", 2)],
+    [("2+", 2), ("(x", 0), ("3 4", 2), ("x)", 1), ("sin", 3), ("@", 0), ("|x", 0),
+     ("", 0), ("x^", 2), ("mod(1)", 0), ("1 1/0", 4), ("x ⁻ ", 2)],
 )  # fmt: skip
 def test_a_mistake_is_pointed_at(source: str, position: int) -> None:
     with pytest.raises(ExpressionError) as caught:
@@ -75,7 +75,7 @@ def test_no_value_gives_a_reason(source: str) -> None:
         value_at(parse(source), x=0)
 
 
-@pytest.mark.parametrize("source", ["9^9^9^9", "100!!", "e^(e^(e^9))", "10^400", "2^(2^(2^30))"])
+@pytest.mark.parametrize("source", ["9^9^9^9", "(10!)!", "e^(e^(e^9))", "10^400", "2^(2^(2^30))"])
 def test_runaway_numbers_end_in_a_sentence(source: str) -> None:
     with pytest.raises(Undefined, match=r"large|factorial"):
         value_at(parse(source))

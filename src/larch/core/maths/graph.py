@@ -9,7 +9,7 @@ from msgspec import Struct
 
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Node, names_in, parse, values
-from larch.core.maths.expression.tree import Binary, Name, Negative, Number, Relation
+from larch.core.maths.expression.tree import Binary, Joined, Name, Negative, Number, Relation
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -40,6 +40,8 @@ class NotDrawn(ValueError):
 def curve_of(source: str) -> Curve:
     """What to draw for an equation. Raises ExpressionError where it can't be read, NotDrawn where not drawn."""
     node = parse(source)
+    if isinstance(node, Joined):
+        raise NotDrawn(_("Only one equation or inequality is drawn at a time."))
     if not isinstance(node, Relation):
         unknown = names_in(node) - {"x"}
         if unknown:
@@ -59,10 +61,8 @@ def curve_of(source: str) -> Curve:
 
 
 def _is_function_name(node: Node) -> bool:
-    """f(x) on the left: a name times x in brackets."""
-    return isinstance(node, Binary) and node.op == "*" and node.left in (Name("f"), Name("g"), Name("h")) and (
-        node.right == Name("x")
-    )  # fmt: skip
+    """f(x) on the left."""
+    return isinstance(node, Name) and node.name.endswith("(x)")
 
 
 def _solved(node: Relation, name: str, other: str) -> Curve | None:

@@ -1,4 +1,4 @@
-"""The value of an expression: exactly where rational, else in float64, or at many places with NumPy."""
+"""The value of an expression: exactly where that can be, else in float64, or at many places with NumPy."""
 
 from __future__ import annotations
 
@@ -9,161 +9,62 @@ from typing import TYPE_CHECKING, Any
 
 from larch.core.base.memo import remember
 from larch.core.base.words import _
-from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, children
+from larch.core.maths.expression.exactly import Undefined, exact_at
+from larch.core.maths.expression.precise import as_float, call, compared, precise
+from larch.core.maths.expression.tree import (
+    BINDING,
+    Binary,
+    Call,
+    Joined,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Relation,
+    Unit,
+    children,
+    names_in,
+)
+from larch.core.maths.expression.words import UNITS
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
-LARGEST_BITS = 4096  # of a numerator or denominator that is computed exactly
 VALUES = {"π": math.pi, "e": math.e, "τ": math.tau}
-TOLERANCE = 1e-12
-
-
-class Undefined(ArithmeticError):
-    """There is no such real number; the message says why in one sentence."""
 
 
 def value_at(node: Node, **variables: float) -> float | bool:
-    """The value with the variables given; a comparison gives a truth.
+    """The value with the variables given; a comparison gives a truth, which is exact.
 
     Raises Undefined where there is no real value, or where a variable has none.
     """
-    if isinstance(node, Relation):
-        left, right = value_at(node.left, **variables), value_at(node.right, **variables)
-        return compare(node.op, float(left), float(right))
+    if isinstance(node, Relation | Joined):
+        return _truth(node, variables)
+    if not variables or not names_in(node):
+        return as_float(precise(node, {}))
     exact = exact_at(node, **variables)
     if exact is not None:
-        try:
-            return float(exact)
-        except OverflowError as error:
-            raise Undefined(_("The number is too large to be written.")) from error
+        return as_float(exact)
     try:
         result = _float(node, variables)
     except OverflowError as error:
         raise Undefined(_("The number is too large to be written.")) from error
-    if not math.isfinite(result):
-        raise Undefined(_("The number is too large to be written."))
-    return result
+    return as_float(result)
 
 
-def compare(op: str, left: float, right: float) -> bool:
-    """A comparison of two computed numbers; equality allows for rounding in the twelfth figure."""
-    same = math.isclose(left, right, rel_tol=TOLERANCE, abs_tol=TOLERANCE)
-    return {
-        "=": same, "≠": not same, "<": left < right and not same, ">": left > right and not same,
-        "≤": left < right or same, "≥": left > right or same,
-    }[op]  # fmt: skip
+def _truth(node: Node, variables: Mapping[str, float]) -> bool:
+    """Of a statement; where one side has no value, it is said why. Raises Undefined."""
+    given = {name: Fraction(value) for name, value in variables.items()}
+    if isinstance(node, Relation):
+        return compared(node.op, precise(node.left, given), precise(node.right, given))
+    assert isinstance(node, Joined)
+    found = [_truth(part, variables) for part in node.parts]
+    return all(found) if node.op == "and" else any(found)
 
 
-def exact_at(node: Node, **variables: float) -> Fraction | None:
-    """The exact rational value, or None where it is not rational or too long to carry exactly.
-
-    Raises Undefined for a division by zero and the like.
-    """
-    try:
-        result = _exact(node, {name: Fraction(value) for name, value in variables.items()})
-    except _NotRational:
-        return None
-    return result
-
-
-class _NotRational(Exception):
-    pass
-
-
-def _exact(node: Node, variables: Mapping[str, Fraction]) -> Fraction:
-    match node:
-        case Number(value, _):
-            return value
-        case Name(name) if name in variables:
-            return variables[name]
-        case Negative(of):
-            return -_exact(of, variables)
-        case Binary("^", left, right):
-            return _bounded(_exact_power(_exact(left, variables), _exact(right, variables)))
-        case Binary(op, left, right):
-            return _bounded(_exact_binary(op, _exact(left, variables), _exact(right, variables)))
-        case Call(function, arguments) if function in _EXACT:
-            return _bounded(_EXACT[function](*(_exact(argument, variables) for argument in arguments)))
-    raise _NotRational
-
-
-def _bounded(value: Fraction) -> Fraction:
-    if value.numerator.bit_length() > LARGEST_BITS or value.denominator.bit_length() > LARGEST_BITS:
-        raise _NotRational
-    return value
-
-
-def _exact_binary(op: str, left: Fraction, right: Fraction) -> Fraction:
-    if op == "+":
-        return left + right
-    if op == "-":
-        return left - right
-    if op == "*":
-        return left * right
-    if right == 0:
-        raise Undefined(_("Nothing can be divided by zero."))
-    return left / right
-
-
-def _exact_power(base: Fraction, exponent: Fraction) -> Fraction:
-    if base == 0 and exponent <= 0:
-        raise Undefined(_("Zero can't be raised to zero or to a negative power."))
-    if exponent.denominator == 1:
-        bits = max(base.numerator.bit_length(), base.denominator.bit_length())
-        if abs(exponent) * bits > LARGEST_BITS and abs(base) != 1 and base != 0:
-            raise _NotRational
-        return base ** int(exponent)
-    if base < 0 and exponent.denominator % 2 == 0:
-        raise Undefined(_("An even root of a negative number is not a real number."))
-    root = _exact_root(abs(base), exponent.denominator)
-    return _exact_power(-root if base < 0 else root, Fraction(exponent.numerator))
-
-
-def _exact_root(value: Fraction, degree: int) -> Fraction:
-    if degree > 60:
-        raise _NotRational
-    parts = [_integer_root(part, degree) for part in (value.numerator, value.denominator)]
-    return Fraction(*parts)
-
-
-def _integer_root(value: int, degree: int) -> int:
-    if degree == 2:
-        found = math.isqrt(value)
-    else:
-        if value.bit_length() > 1000:
-            raise _NotRational
-        found = round(value ** (1 / degree)) if value.bit_length() < 900 else 0
-    if found**degree != value:
-        raise _NotRational
-    return found
-
-
-def _exact_factorial(n: Fraction) -> Fraction:
-    if n.denominator != 1 or n < 0:
-        raise Undefined(_("Only whole numbers from 0 on have a factorial."))
-    if n > 170:
-        raise _NotRational
-    return Fraction(math.factorial(int(n)))
-
-
-def _exact_mod(a: Fraction, b: Fraction) -> Fraction:
-    if b == 0:
-        raise Undefined(_("Nothing can be divided by zero."))
-    return a % b
-
-
-def _round_half_up(value: Fraction) -> Fraction:
-    return Fraction(math.floor(value + Fraction(1, 2)))
-
-
-_EXACT: dict[str, Callable[..., Fraction]] = {
-    "abs": abs, "floor": lambda v: Fraction(math.floor(v)), "ceil": lambda v: Fraction(math.ceil(v)),
-    "round": _round_half_up, "sign": lambda v: Fraction((v > 0) - (v < 0)), "min": min, "max": max,
-    "mod": _exact_mod, "factorial": _exact_factorial,
-    "sqrt": lambda v: _exact_power(v, Fraction(1, 2)) if v else Fraction(0),
-    "cbrt": lambda v: _exact_power(v, Fraction(1, 3)) if v else Fraction(0),
-}  # fmt: skip
+def floating(node: Node, variables: Mapping[str, float]) -> float:
+    """In float64 throughout, quickly. Raises Undefined, OverflowError."""
+    return _float(node, variables)
 
 
 def _float(node: Node, variables: Mapping[str, float]) -> float:
@@ -176,6 +77,8 @@ def _float(node: Node, variables: Mapping[str, float]) -> float:
             if name in VALUES:
                 return VALUES[name]
             raise Undefined(_("The value of {name} is not known.").format(name=name))
+        case Unit(name):
+            return float(UNITS[name][1])
         case Negative(of):
             return -_float(of, variables)
         case Binary("^", left, right):
@@ -185,6 +88,8 @@ def _float(node: Node, variables: Mapping[str, float]) -> float:
             if op == "/" and b == 0:
                 raise Undefined(_("Nothing can be divided by zero."))
             return a + b if op == "+" else a - b if op == "-" else a * b if op == "*" else a / b
+        case Call("cases" | "sum" | "product" | "integral" | "derivative" | "limit"):
+            return as_float(precise(node, {name: Fraction(value) for name, value in variables.items()}))
         case Call(function, arguments):
             return _float_call(function, [_float(argument, variables) for argument in arguments])
     raise Undefined(_("A comparison has no number as its value."))
@@ -231,14 +136,17 @@ def _float_call(function: str, a: list[float]) -> float:
         raise Undefined(_("{function} works on numbers from −1 to 1.").format(function=function))
     if function == "tan" and math.isfinite(x) and abs(math.cos(x)) < 1e-15:
         raise Undefined(_("The tangent of a right angle does not exist."))
-    if function == "mod" and a[1] == 0:
-        raise Undefined(_("Nothing can be divided by zero."))
     if function == "root":
         return _float_root(x, a[1])
-    if function == "factorial":
-        if x < 0 or not x.is_integer():
-            raise Undefined(_("Only whole numbers from 0 on have a factorial."))
-        return math.gamma(x + 1)
+    if function == "log" and len(a) == 2:
+        return _float_call("log", [x]) / _float_call("log", [a[1]])
+    if function in ("cot", "sec", "csc"):
+        below = math.cos(x) if function == "sec" else math.sin(x)
+        if abs(below) < 1e-15:
+            raise Undefined(_("Nothing can be divided by zero."))
+        return (math.cos(x) if function == "cot" else 1.0) / below
+    if function not in _FLOAT:
+        return as_float(call(function, [Fraction(value) for value in a]))
     try:
         return float(_FLOAT[function](*a))
     except ValueError as error:  # of an infinity, say
@@ -259,8 +167,8 @@ _FLOAT: dict[str, Callable[..., float]] = {
     "sin": math.sin, "cos": math.cos, "tan": math.tan, "asin": math.asin, "acos": math.acos, "atan": math.atan,
     "sinh": math.sinh, "cosh": math.cosh, "tanh": math.tanh, "sqrt": math.sqrt, "cbrt": math.cbrt, "abs": abs,
     "exp": math.exp, "ln": math.log, "log": math.log10, "floor": math.floor, "ceil": math.ceil,
-    "round": lambda v: math.floor(v + 0.5), "sign": lambda v: (v > 0) - (v < 0), "min": min, "max": max,
-    "mod": lambda p, q: p % q, "degrees": math.radians,
+    "sign": lambda v: (v > 0) - (v < 0), "degrees": math.radians,
+    "min": lambda *v: min(v), "max": lambda *v: max(v), "percent": lambda v: v / 100, "permille": lambda v: v / 1000,
 }  # fmt: skip
 
 
@@ -285,6 +193,8 @@ def _array(node: Node, variables: Mapping[str, Any]) -> Any:
             if name in variables:
                 return variables[name]
             return VALUES.get(name, math.nan)
+        case Unit(name):
+            return float(UNITS[name][1])
         case Negative(of):
             return -_array(of, variables)
         case Binary("^", left, right):
@@ -294,9 +204,51 @@ def _array(node: Node, variables: Mapping[str, Any]) -> Any:
             if op == "/":
                 return np.divide(a, b)
             return a + b if op == "+" else a - b if op == "-" else a * b
-        case Call(function, arguments):
+        case Call("cases", parts):
+            return _array_cases(parts, variables)
+        case Call(function, arguments) if function not in BINDING:
             return _array_function(function)(*(_array(argument, variables) for argument in arguments))
+        case Call():
+            return _array_one_by_one(node, variables)
     return math.nan
+
+
+def _array_cases(parts: tuple[Node, ...], variables: Mapping[str, Any]) -> Any:
+    """The value of the first case that holds, place by place."""
+    import numpy as np
+
+    conditions = [_array_truth(condition, variables) for condition in parts[1::2]]
+    return np.select(conditions, [_array(value, variables) for value in parts[::2]], default=math.nan)
+
+
+def _array_truth(node: Node, variables: Mapping[str, Any]) -> Any:
+    import numpy as np
+
+    match node:
+        case Relation(op, left, right):
+            a, b = _array(left, variables), _array(right, variables)
+            compare: Any = {"=": np.isclose, "≠": np.not_equal, "<": np.less, ">": np.greater, "≤": np.less_equal,
+                       "≥": np.greater_equal}[op]  # fmt: skip
+            return np.asarray(compare(a, b))
+        case Joined(op, parts):
+            join = np.logical_and.reduce if op == "and" else np.logical_or.reduce
+            return join(np.broadcast_arrays(*(_array_truth(part, variables) for part in parts)))
+    return np.asarray(True)
+
+
+def _array_one_by_one(node: Node, variables: Mapping[str, Any]) -> Any:
+    """For what has no formula over arrays: sums, areas."""
+    import numpy as np
+
+    names = list(variables)
+
+    def one(*values: float) -> float:
+        try:
+            return as_float(precise(node, {name: Fraction(float(v)) for name, v in zip(names, values, strict=True)}))
+        except (Undefined, ValueError, OverflowError):
+            return math.nan
+
+    return np.vectorize(one, otypes=[np.float64])(*variables.values()) if names else one()
 
 
 def _array_power(base: Any, exponent: Any, odd: int) -> Any:
@@ -317,15 +269,36 @@ def _array_function(function: str) -> Callable[..., Any]:
 
     named: dict[str, Callable[..., Any]] = {
         "asin": np.arcsin, "acos": np.arccos, "atan": np.arctan, "ln": np.log, "log": np.log10, "cbrt": np.cbrt,
-        "round": lambda v: np.floor(v + 0.5), "min": np.minimum, "max": np.maximum, "mod": np.mod,
+        "round": _array_round, "min": lambda *v: np.min(np.broadcast_arrays(*v), axis=0), "mod": np.mod,
+        "max": lambda *v: np.max(np.broadcast_arrays(*v), axis=0), "cot": lambda v: np.cos(v) / np.sin(v),
+        "sec": lambda v: 1 / np.cos(v), "csc": lambda v: 1 / np.sin(v), "percent": lambda v: v / 100,
+        "permille": lambda v: v / 1000,
         "degrees": np.radians, "factorial": np.vectorize(_factorial, otypes=[np.float64]),
         "root": np.vectorize(_root, otypes=[np.float64]),
     }  # fmt: skip
+    if function == "log":
+        return lambda v, base=10.0: np.log(v) / np.log(base) if base != 10.0 else np.log10(v)
     found = named.get(function)
     if found is not None:
         return found
+    if function not in _FLOAT:
+        return np.vectorize(lambda *v: _quietly(function, v), otypes=[np.float64])
     plain: Callable[..., Any] = getattr(np, function)
     return plain
+
+
+def _array_round(v: Any, digits: Any = 0.0) -> Any:
+    import numpy as np
+
+    scale = np.power(10.0, digits)
+    return np.sign(v) * np.floor(np.abs(v) * scale + 0.5) / scale
+
+
+def _quietly(function: str, values: tuple[float, ...]) -> float:
+    try:
+        return as_float(call(function, [Fraction(value) for value in values]))
+    except (Undefined, ValueError, OverflowError):
+        return math.nan
 
 
 def _factorial(x: float) -> float:

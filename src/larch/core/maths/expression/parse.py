@@ -1,154 +1,144 @@
 """Reading an expression: a hand-written recursive descent, bounded in length and depth.
 
-relation := sum [(= < > ≤ ≥ ≠) sum]
-sum      := term {(+ | −) term}
-term     := signed {(· × * ÷ / :) signed | signed-without-sign}      left to right: 3/4 x is ¾·x
-signed   := {− | +} power
-power    := postfix [^ signed]
-postfix  := atom {! | ° | superscript}
-atom     := number | name | function | √ postfix | ( sum ) | | sum |
+statement := clause {(and | or | , | ;) clause}
+clause    := sum {(= < > ≤ ≥ ≠) sum}
+sum       := term {(+ | − | ±) term}
+term      := signed {(· × * ÷ / : mod) signed | signed-without-sign}      left to right: 3/4 x is ¾·x
+signed    := {− | + | ±} power
+power     := postfix [^ signed]
+postfix   := atom {! | ° | % | superscript}
+atom      := number [unit] | name | function | √ tight product | ( sum ) | | sum | | ⌊ sum ⌋ | ⌈ sum ⌉
 """
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from fractions import Fraction
 from typing import NamedTuple
 
 from larch.core.base.words import _
+from larch.core.maths.expression.applied import Applied, index_text, raised_to
+from larch.core.maths.expression.lexer import Token, tokens
 from larch.core.maths.expression.tree import (
     CONSTANTS,
     Binary,
     Call,
     ExpressionError,
+    Joined,
     Name,
     Negative,
     Node,
     Number,
     Relation,
+    Unit,
     children,
+    names_in,
+    states,
+)
+from larch.core.maths.expression.words import (
+    RELATIONS,
+    VULGAR,
 )
 
 LONGEST = 1000
 DEEPEST = 40
 TALLEST = 120
-
-FUNCTIONS = {
-    "sin": 1, "cos": 1, "tan": 1, "asin": 1, "acos": 1, "atan": 1, "arcsin": 1, "arccos": 1, "arctan": 1,
-    "sinh": 1, "cosh": 1, "tanh": 1, "sqrt": 1, "cbrt": 1, "abs": 1, "exp": 1, "ln": 1, "log": 1, "lg": 1,
-    "floor": 1, "ceil": 1, "round": 1, "sign": 1, "min": 2, "max": 2, "mod": 2, "root": 2,
-}  # fmt: skip
-SAME = {"arcsin": "asin", "arccos": "acos", "arctan": "atan", "lg": "log"}
-INVERSE = {"sin": "asin", "cos": "acos", "tan": "atan"}
-RELATIONS = {"=": "=", "<": "<", ">": ">", "≤": "≤", "≥": "≥", "<=": "≤", ">=": "≥", "=<": "≤", "≠": "≠", "!=": "≠"}
-TIMES = "*·×∙⋅"
-OVER = "/÷:∕⁄"
-MINUS = "-−–"
-SUPERSCRIPTS = dict(zip("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-", strict=True))
-VULGAR = {"½": (1, 2), "¼": (1, 4), "¾": (3, 4), "⅓": (1, 3), "⅔": (2, 3), "⅕": (1, 5), "⅛": (1, 8)}
-WORDS = sorted([*FUNCTIONS, "pi", "tau"], key=len, reverse=True)
+BEGINS = ("number", "name", "function", "(", "√", "∛", "∜", "⌊", "⌈", "node", "[", "d/d", "∫", "big")
+NAMED = ("f", "g", "h")  # functions that are given a name
+AFTER = {"!": "factorial", "°": "degrees", "%": "percent", "‰": "permille"}
 
 
-class Token(NamedTuple):
-    """kind: number, name, function, power (a superscript), end, or the sign itself."""
+class Read(NamedTuple):
+    """What was read, and in which places another reading would be as good, each said in a sentence."""
 
-    kind: str
-    text: str
-    at: int
-
-
-def tokens(source: str) -> list[Token]:
-    found: list[Token] = []
-    i = 0
-    while i < len(source):
-        c = source[i]
-        if c.isspace():
-            i += 1
-            continue
-        token = _token(source, i)
-        found.append(token)
-        i += len(token.text)
-    found.append(Token("end", "", len(source)))
-    return found
+    node: Node
+    doubts: tuple[str, ...]
 
 
-def _token(source: str, i: int) -> Token:
-    c = source[i]
-    if c in "0123456789" or (c == "." and source[i + 1 : i + 2].isdigit()):
-        return Token("number", _number_at(source, i), i)
-    if c in VULGAR:
-        return Token("number", c, i)
-    if c in SUPERSCRIPTS:
-        end = i
-        while end < len(source) and source[end] in SUPERSCRIPTS:
-            end += 1
-        return Token("power", source[i:end], i)
-    if source[i : i + 2] in RELATIONS:
-        return Token("relation", source[i : i + 2], i)
-    if c in RELATIONS:
-        return Token("relation", c, i)
-    for signs, kind in ((TIMES, "*"), (OVER, "/"), (MINUS, "-")):
-        if c in signs:
-            return Token(kind, c, i)
-    if c in "+^()|,!°√[]":
-        return Token({"[": "(", "]": ")"}.get(c, c), c, i)
-    word = next((w for w in WORDS if source.startswith(w, i)), "")
-    if word:
-        return Token("function" if word in FUNCTIONS else "name", word, i)
-    if c.isalpha():
-        return Token("name", c, i)
-    raise ExpressionError(_("“{sign}” has no meaning here.").format(sign=c), i)
+class _Parser(Applied):
+    # Statements
 
-
-def _number_at(source: str, i: int) -> str:
-    end = i
-    while end < len(source) and source[end] in "0123456789":
-        end += 1
-    if source[end : end + 1] == "." and source[end + 1 : end + 2] in "0123456789" and end + 1 < len(source):
-        end += 1
-        while end < len(source) and source[end] in "0123456789":
-            end += 1
-    return source[i:end]
-
-
-class _Parser:
-    def __init__(self, source: str) -> None:
-        self.tokens = tokens(source)
-        self.i = 0
-        self.bars = 0
-        self.depth = 0
-
-    @property
-    def next(self) -> Token:
-        return self.tokens[self.i]
-
-    def take(self) -> Token:
-        token = self.tokens[self.i]
-        self.i += 1
-        return token
-
-    def accept(self, *kinds: str) -> Token | None:
-        return self.take() if self.next.kind in kinds else None
-
-    def fail(self, message: str, token: Token | None = None) -> ExpressionError:
-        return ExpressionError(message, (token or self.next).at)
-
-    def relation(self) -> Node:
-        left = self.sum()
-        sign = self.accept("relation")
-        if sign is not None:
-            left = Relation(RELATIONS[sign.text], left, self.sum())
-        if self.next.kind == "relation":
-            raise self.fail(_("Write one comparison at a time."))
-        if self.next.kind == ")":
+    def all(self) -> Node:
+        node = self.statement()
+        if self.next.kind in (")", "]"):
             raise self.fail(_("This bracket was never opened."))
         if self.next.kind != "end":
             raise self.fail(_("“{sign}” does not fit here.").format(sign=self.next.text))
-        return left
+        return node
+
+    def statement(self) -> Node:
+        """ "and" binds more tightly than "or"."""
+        parts = [self.joined()]
+        while self.next.kind == "join" and self.next.text in ("or", "oder", "∨"):
+            self.take()
+            parts.append(self.joined(parts[-1]))
+        return self.whole("or", parts)
+
+    def joined(self, before: Node | None = None) -> Node:
+        parts = [self.clause(before)]
+        while self.next.kind in (",", ";", "\n", "join"):
+            if self.next.kind == "join" and self.next.text in ("or", "oder", "∨"):
+                break
+            sign = self.take()
+            if sign.kind != "join" and self.next.kind in ("join", "end", "\n"):
+                continue
+            if sign.kind == "," and not states(parts[-1]):
+                raise self.fail(_("“{sign}” does not fit here.").format(sign=","), sign)
+            parts.append(self.clause(parts[-1]))
+        return self.whole("and", parts)
+
+    def whole(self, op: str, parts: list[Node]) -> Node:
+        if len(parts) == 1:
+            return parts[0]
+        if not all(states(part) for part in parts):
+            raise self.fail(_("“{word}” stands between equations or inequalities.").format(word=op))
+        flat: list[Node] = []
+        for part in parts:
+            flat += part.parts if isinstance(part, Joined) and part.op == op and not part.chain else (part,)
+        return Joined(op, tuple(flat))
+
+    def clause(self, before: Node | None = None) -> Node:
+        if self.next.kind == "(" and self._is_statement():
+            self.take()
+            inner = self.statement()
+            self.accept(")")
+            return inner
+        sides: list[Node] = [self.sum()]
+        signs: list[str] = []
+        while sign := self.accept("relation"):
+            if self.next.kind == "end" and sign.text == "=" and not signs and not names_in(sides[0]):
+                return sides[0]  # 2 + 3 =
+            signs.append(RELATIONS[sign.text])
+            sides.append(self.sum())
+        if not signs:
+            node = sides[0]
+            first = before.parts[-1] if isinstance(before, Joined) else before
+            if isinstance(first, Relation) and first.op == "=" and isinstance(first.left, Name):
+                return Relation("=", first.left, node)  # x = 2 or 3
+            return node
+        relations = [Relation(op, left, right) for op, left, right in zip(signs, sides, sides[1:], strict=False)]
+        return relations[0] if len(relations) == 1 else Joined("and", tuple(relations), chain=True)
+
+    def _is_statement(self) -> bool:
+        """Whether a bracket that opens here holds a comparison."""
+        depth = 0
+        for k in range(self.i, len(self.tokens)):
+            kind = self.tokens[k].kind
+            depth += (kind in ("(", "[")) - (kind in (")", "]"))
+            if depth == 0:
+                return False
+            if depth == 1 and kind == "relation":
+                return True
+        return False
+
+    # Sums and products
 
     def sum(self) -> Node:
         node = self.term()
-        while sign := self.accept("+", "-"):
-            node = Binary(sign.kind, node, self.term())
+        while sign := self.accept("+", "-", "±", "∓"):
+            right = self.term()
+            both = sign.kind in ("±", "∓")
+            node = Call(sign.kind, (node, right)) if both else Binary(sign.kind, node, right)
         return node
 
     def term(self) -> Node:
@@ -156,20 +146,33 @@ class _Parser:
         while True:
             if sign := self.accept("*", "/"):
                 node = Binary(sign.kind, node, self.signed())
+            elif self.accept("mod"):
+                node = Call("mod", (node, self.signed()))
             elif self.starts_atom():
-                if self.next.kind == "number":
+                if self.next.kind == "number" and not self._number_may_follow():
                     raise self.fail(_("Put a sign before this number."))
+                if isinstance(node, Binary) and node.op == "/" and self._ends_in_letters(node) and self.next.tight:
+                    self.doubt(_("Products and quotients are taken from left to right: 1/2x is half of x."))
                 node = Binary("*", node, self.power(), implied=True)
             else:
                 return node
 
+    def _number_may_follow(self) -> bool:
+        """After a factorial or a closed bracket: 3!2!, (1+2)3."""
+        before = self.tokens[self.i - 1].kind
+        return before in ("!", ")") and self.next.tight
+
+    def _ends_in_letters(self, node: Binary) -> bool:
+        return isinstance(node.right, Number) and self.next.kind in ("name", "function", "(", "√")
+
     def starts_atom(self) -> bool:
-        kind = self.next.kind
-        return kind in ("number", "name", "function", "(", "√") or (kind == "|" and not self.bars)
+        return self.next.kind in BEGINS or (self.next.kind == "|" and not self.bars)
 
     def signed(self) -> Node:
         signs = 0
-        while sign := self.accept("-", "+"):
+        while sign := self.accept("-", "+", "±"):
+            if sign.kind == "±":
+                return Call("±", (self.signed(),))
             signs += sign.kind == "-"
         node = self.power()
         return Negative(node) if signs % 2 else node
@@ -184,12 +187,28 @@ class _Parser:
 
     def postfix(self) -> Node:
         node = self.atom()
-        while mark := self.accept("!", "°", "power"):
+        while mark := self.accept("!", "°", "power", "%", "‰", "unit"):
             if mark.kind == "power":
-                node = Binary("^", node, superscript(mark))
+                node = Binary("^", node, raised_to(mark))
+            elif mark.kind == "unit":
+                node = Binary("*", node, self.unit(mark), implied=True)
             else:
-                node = Call("factorial" if mark.kind == "!" else "degrees", (node,))
+                node = Call(AFTER[mark.kind], (node,))
         return node
+
+    def unit(self, mark: Token) -> Node:
+        node: Node = Unit(mark.text)
+        if power := self.accept("power"):
+            node = Binary("^", node, raised_to(power))
+        elif self.next.kind == "^" and self.tokens[self.i + 1].kind == "number":
+            self.take()
+            node = Binary("^", node, self.number(self.take()))
+        if self.next.kind == "/" and self.tokens[self.i + 1].kind == "unit":
+            self.take()
+            return Binary("/", node, self.unit(self.take()))
+        return node
+
+    # Atoms
 
     def atom(self) -> Node:
         """All nesting comes through here, so here it is bounded."""
@@ -202,105 +221,157 @@ class _Parser:
 
     def bare_atom(self) -> Node:
         token = self.take()
-        if token.kind == "number":
-            return self.number(token)
-        if token.kind == "name":
-            return Name(CONSTANTS.get(token.text, token.text))
-        if token.kind == "function":
-            return self.call(token)
-        if token.kind == "√":
-            return Call("sqrt", (self.postfix(),))
-        if token.kind == "(":
-            bars, self.bars = self.bars, 0
-            inner = self.sum()
-            self.bars = bars
-            if not self.accept(")"):
-                raise self.fail(_("A bracket is not closed."), token if self.next.kind == "end" else None)
-            return inner
-        if token.kind == "|":
-            self.bars += 1
-            inner = self.sum()
-            self.bars -= 1
-            if not self.accept("|"):
-                raise self.fail(_("An absolute value is not closed."), token if self.next.kind == "end" else None)
-            return Call("abs", (inner,))
+        match token.kind:
+            case "number":
+                return self.number(token)
+            case "node":
+                assert token.node is not None
+                return token.node
+            case "name":
+                return self.name(token)
+            case "function":
+                return self.call(token)
+            case "√" | "∛" | "∜":
+                return self.root(token)
+            case "(":
+                return self.bracket(token)
+            case "[":
+                return self.matrix(token)
+            case "|":
+                return self.absolute(token)
+            case "⌊" | "⌈":
+                return self.steps(token)
+            case "d/d":
+                return Call("derivative", (self.term(), Name(token.text)))
+            case "big":
+                return self.large(token)
+            case "∫":
+                return self.integral(token)
         self.i -= 1
         if token.kind == "end":
             raise self.fail(_("Something is missing at the end."))
-        raise self.fail(_("Something is missing before “{sign}”.").format(sign=token.text))
+        raise self.fail(_("Something is missing before “{sign}”.").format(sign=token.text.strip() or "⏎"))
+
+    def name(self, token: Token) -> Node:
+        if self.i == 1 and token.text in NAMED and [t.kind for t in self.tokens[1:5]] == ["(", "name", ")", "relation"]:
+            variable = self.tokens[2].text  # f(x) = …
+            self.i += 3
+            return Name(f"{token.text}({variable})")
+        named = self.i == 1 and token.text in NAMED and self.next.kind == "node" and self.next.text == "("
+        if named and isinstance(variable_of := self.next.node, Name) and self.tokens[2].kind == "relation":
+            self.take()
+            return Name(f"{token.text}({variable_of.name})")
+        of = self.next.node if token.text == "C" and self.next.text == "(" else None
+        if isinstance(of, Call) and of.function == "point" and len(of.arguments) == 2:
+            self.take()
+            return Call("binomial", of.arguments)
+        if token.text == "d" and (found := self.derivative()) is not None:
+            return found
+        text = CONSTANTS.get(token.text, token.text)
+        if mark := self.accept("index"):
+            return Name(f"{text}_{index_text(mark)}")
+        if self.next.kind == "_" and self.tokens[self.i + 1].kind in ("number", "name"):
+            self.take()
+            return Name(f"{text}_{self.take().text}")
+        return Name(text)
+
+    def derivative(self) -> Node | None:
+        """d/dx (…)."""
+        ahead = self.tokens[self.i : self.i + 4]
+        if [t.kind for t in ahead[:3]] != ["/", "name", "name"] or ahead[1].text != "d" or len(ahead) < 4:
+            return None
+        if ahead[3].kind not in ("(", "node"):
+            return None
+        self.i += 3
+        return Call("derivative", (self.power(), Name(ahead[2].text)))
+
+    def bracket(self, token: Token) -> Node:
+        bars, self.bars = self.bars, 0
+        inner = [self.sum()]
+        while self.accept(",", ";"):
+            inner.append(self.sum())
+        self.bars = bars
+        if not self.accept(")", "]"):
+            raise self.fail(_("A bracket is not closed."), token if self.next.kind == "end" else None)
+        return inner[0] if len(inner) == 1 else Call("point", tuple(inner))
+
+    def matrix(self, token: Token) -> Node:
+        """[[1, 2], [3, 4]]; [ … ] round a sum is a bracket."""
+        bars, self.bars = self.bars, 0
+        found = [self.sum()]
+        while self.accept(",", ";"):
+            found.append(self.sum())
+        self.bars = bars
+        if not self.accept("]", ")"):
+            raise self.fail(_("A bracket is not closed."), token if self.next.kind == "end" else None)
+        rows = [one for one in found if isinstance(one, Call) and one.function == "row"]
+        if len(rows) == len(found):
+            if len({len(row.arguments) for row in rows}) > 1:
+                raise self.fail(_("The rows of a matrix are equally long."), token)
+            return Call("matrix", tuple(found))
+        inside = self.i > 1 and any(t.kind == "[" for t in self.tokens[: self.tokens.index(token)])
+        return Call("row", tuple(found)) if len(found) > 1 or inside else found[0]
+
+    def absolute(self, token: Token) -> Node:
+        self.bars += 1
+        inner = self.sum()
+        self.bars -= 1
+        if not self.accept("|"):
+            raise self.fail(_("An absolute value is not closed."), token if self.next.kind == "end" else None)
+        return Call("abs", (inner,))
+
+    def steps(self, token: Token) -> Node:
+        bars, self.bars = self.bars, 0
+        inner = self.sum()
+        self.bars = bars
+        if not self.accept("⌋" if token.kind == "⌊" else "⌉"):
+            raise self.fail(_("A bracket is not closed."), token if self.next.kind == "end" else None)
+        return Call("floor" if token.kind == "⌊" else "ceil", (inner,))
 
     def number(self, token: Token) -> Node:
         if token.text in VULGAR:
             return Number(Fraction(*VULGAR[token.text]), "/".join(map(str, VULGAR[token.text])))
-        whole = Number(Fraction(token.text), token.text)
-        mixed = [t.kind for t in self.tokens[self.i : self.i + 3]] == ["number", "/", "number"]
-        if mixed and "." not in token.text and self.next.text.isdigit() and self.tokens[self.i + 2].text.isdigit():
+        value = token.value if token.value is not None else Fraction(token.text)
+        whole = Number(value, token.plain or token.text)
+        following = [t.kind for t in self.tokens[self.i : self.i + 3]] == ["number", "/", "number"]
+        if following and token.text.isdigit() and self.next.text.isdigit() and self.tokens[self.i + 2].text.isdigit():
             top, _over, bottom = self.take(), self.take(), self.take()
             if int(bottom.text) == 0:
                 raise self.fail(_("A fraction can't have 0 below."), bottom)
-            value = whole.value + Fraction(int(top.text), int(bottom.text))
-            return Number(value, f"{token.text} {top.text}/{bottom.text}")
-        if self.next.text in VULGAR and "." not in token.text:
-            top_, bottom_ = VULGAR[self.take().text]
-            return Number(whole.value + Fraction(top_, bottom_), f"{token.text} {top_}/{bottom_}")
+            return Number(value + Fraction(int(top.text), int(bottom.text)), f"{token.text} {top.text}/{bottom.text}")
+        if self.next.text in VULGAR and token.text.isdigit():
+            above, below = VULGAR[self.take().text]
+            return Number(value + Fraction(above, below), f"{token.text} {above}/{below}")
+        if token.text.isdigit() and (share := _plain_fraction(self.next)) is not None and self.next.tight:
+            self.take()
+            return Number(value + Fraction(*share), f"{token.text} {share[0]}/{share[1]}")
         return whole
 
-    def call(self, token: Token) -> Node:
-        name = SAME.get(token.text, token.text)
-        raised: Node | None = None
-        if mark := self.accept("power"):
-            raised = superscript(mark)
-        elif self.next.kind == "^":
-            self.take()
-            raised = self.postfix()
-        if isinstance(raised, Number) and raised.value == -1 and name in INVERSE:
-            name, raised = INVERSE[name], None
-        node = Call(name, self.arguments(token, FUNCTIONS[token.text]))
-        return node if raised is None else Binary("^", node, raised)
 
-    def arguments(self, token: Token, count: int) -> tuple[Node, ...]:
-        if self.next.kind != "(":
-            if count > 1 or self.next.kind in ("end", ")", "relation", "*", "/", "+"):
-                raise self.fail(_("{function} needs brackets round what it works on.").format(function=token.text))
-            return (self.bare_argument(),)
-        opening = self.take()
-        bars, self.bars = self.bars, 0
-        found = [self.sum()]
-        while self.accept(","):
-            found.append(self.sum())
-        self.bars = bars
-        if not self.accept(")"):
-            raise self.fail(_("A bracket is not closed."), opening if self.next.kind == "end" else None)
-        if len(found) != count:
-            message = _("{function} works on {count} numbers, not {given}.")
-            raise self.fail(message.format(function=token.text, count=count, given=len(found)), opening)
-        return tuple(found)
-
-    def bare_argument(self) -> Node:
-        """sin 2x is sin(2x); sin x cos x is sin(x)·cos(x)."""
-        node = self.signed()
-        while self.next.kind == "name":
-            node = Binary("*", node, self.power(), implied=True)
-        return node
+def _plain_fraction(token: Token) -> tuple[int, int] | None:
+    """Of a fraction of a structured row that is made of two whole numbers."""
+    match token.node:
+        case Binary("/", Number(above, a), Number(below, b)) if token.kind == "node" and below:
+            return (int(above), int(below)) if a.isdigit() and b.isdigit() else None
+    return None
 
 
-def superscript(token: Token) -> Number:
-    digits = "".join(SUPERSCRIPTS[c] for c in token.text)
-    if not digits.lstrip("-").isdigit() or digits.count("-") > 1 or "-" in digits[1:]:
-        raise ExpressionError(_("This exponent can't be read."), token.at)
-    return Number(Fraction(digits), digits.replace("-", "−"))
-
-
-def parse(source: str) -> Node:
-    """Reads an expression or a comparison. Raises ExpressionError, which points at the place."""
+def read(source: str, inserts: Mapping[int, Token] | None = None) -> Read:
+    """Reads an expression or a statement. Raises ExpressionError, which points at the place."""
     if len(source) > LONGEST:
         raise ExpressionError(_("This is longer than {n} characters.").format(n=LONGEST), LONGEST)
     if not source.strip():
         raise ExpressionError(_("Type an equation, for example y = 2x + 1."), 0)
-    node = _Parser(source).relation()
+    parser = _Parser(tokens(source, inserts))
+    node = parser.all()
     if tree_depth(node) > TALLEST:
         raise ExpressionError(_("This has too many parts."), len(source))
-    return node
+    return Read(node, tuple(parser.doubts))
+
+
+def parse(source: str) -> Node:
+    """The tree alone. Raises ExpressionError, which points at the place."""
+    return read(source).node
 
 
 def tree_depth(node: Node) -> int:

@@ -55,9 +55,24 @@ class Relation(Struct, frozen=True, weakref=True):
     right: Node
 
 
-Node = Number | Name | Negative | Binary | Call | Relation
+class Unit(Struct, frozen=True, weakref=True):
+    """A unit that a number stands before: cm, kg, min."""
 
-CONSTANTS = {"π": "π", "pi": "π", "e": "e", "τ": "τ", "tau": "τ"}
+    name: str
+
+
+class Joined(Struct, frozen=True, weakref=True):
+    """Statements that hold all at once ("and"), or of which one holds ("or"). `chain`: written in one, as in 1 < x < 3."""
+
+    op: str
+    parts: tuple[Node, ...]
+    chain: bool = False
+
+
+Node = Number | Name | Negative | Binary | Call | Relation | Unit | Joined
+
+CONSTANTS = {"π": "π", "pi": "π", "e": "e", "τ": "τ", "tau": "τ", "∞": "∞"}
+VALUED = frozenset(CONSTANTS.values())
 
 
 def children(node: Node) -> tuple[Node, ...]:
@@ -68,17 +83,32 @@ def children(node: Node) -> tuple[Node, ...]:
             return (left, right)
         case Call(_, arguments):
             return arguments
+        case Joined(_, parts):
+            return parts
     return ()
+
+
+BINDING = ("sum", "product", "integral", "derivative", "limit")
+
+
+def states(node: Node) -> bool:
+    """Whether it says something that is true or false."""
+    return isinstance(node, Relation | Joined)
 
 
 def names_in(node: Node) -> frozenset[str]:
     """The variables that occur, without the constants."""
     if isinstance(node, Name):
-        return frozenset() if node.name in CONSTANTS.values() else frozenset([node.name])
+        return frozenset() if node.name in VALUED else frozenset([node.name])
+    if isinstance(node, Call) and node.function in BINDING and len(node.arguments) > 1:
+        bound = names_in(node.arguments[1])
+        outer = frozenset().union(*(names_in(child) for child in node.arguments[2:]))
+        inner = names_in(node.arguments[0])
+        free = node.function == "derivative" or (node.function == "integral" and len(node.arguments) == 2)
+        return outer | (inner if free else inner - bound)
     return frozenset().union(*(names_in(child) for child in children(node)))
 
 
-SIGNS = {"+": " + ", "-": " − ", "*": " · ", "/": "/"}
 STRENGTH = {"+": 1, "-": 1, "*": 2, "/": 2, "^": 4}
 
 
@@ -88,41 +118,10 @@ def strength(node: Node) -> int:
         return STRENGTH[node.op]
     if isinstance(node, Negative):
         return 3
-    if isinstance(node, Relation):
+    if isinstance(node, Relation | Joined):
         return 0
+    if isinstance(node, Call) and node.function == "±":
+        return 1
     if isinstance(node, Number) and "/" in node.text:
         return 2
     return 5
-
-
-def reading(node: Node) -> str:
-    """One line that says unmistakably how the expression was understood."""
-    match node:
-        case Number(_, text):
-            return text
-        case Name(name):
-            return name
-        case Negative(of):
-            return "−" + _bracketed(of, 3)
-        case Relation(op, left, right):
-            return f"{reading(left)} {op} {reading(right)}"
-        case Call("abs", (inner,)):
-            return f"|{reading(inner)}|"
-        case Call("factorial", (inner,)):
-            return _bracketed(inner, 5) + "!"
-        case Call("degrees", (inner,)):
-            return _bracketed(inner, 5) + "°"
-        case Call(function, arguments):
-            return f"{function}({', '.join(reading(argument) for argument in arguments)})"
-        case Binary("^", left, right):
-            return f"{_bracketed(left, 5)}^{_bracketed(right, 4)}"
-        case Binary(op, left, right):
-            own = STRENGTH[op]
-            sign = "·" if op == "*" and node.implied else SIGNS[op]
-            return _bracketed(left, own) + sign + _bracketed(right, own + 1)
-    raise TypeError(node)
-
-
-def _bracketed(node: Node, needed: int) -> str:
-    text = reading(node)
-    return text if strength(node) >= needed else f"({text})"

@@ -1,0 +1,59 @@
+"""Going through tokens one by one, and saying where it went wrong."""
+
+from __future__ import annotations
+
+from larch.core.maths.expression.lexer import Token
+from larch.core.maths.expression.tree import ExpressionError, Node
+
+
+class Cursor:
+    """A place among tokens. `bars`: how many absolute values are open; `depth`: of nesting; `doubts`: in which places another
+    reading would be as good, each said in a sentence."""
+
+    def __init__(self, found: list[Token]) -> None:
+        self.tokens = found
+        self.i = 0
+        self.bars = 0
+        self.depth = 0
+        self.doubts: dict[str, None] = {}
+
+    @property
+    def next(self) -> Token:
+        return self.tokens[self.i]
+
+    def take(self) -> Token:
+        token = self.tokens[self.i]
+        self.i += 1
+        return token
+
+    def accept(self, *kinds: str) -> Token | None:
+        return self.take() if self.next.kind in kinds else None
+
+    def fail(self, message: str, token: Token | None = None) -> ExpressionError:
+        return ExpressionError(message, (token or self.next).at)
+
+    def doubt(self, text: str) -> None:
+        self.doubts[text] = None
+
+    # What the grammar adds
+
+    def clause(self, before: Node | None = None) -> Node:
+        raise NotImplementedError
+
+    def sum(self) -> Node:
+        raise NotImplementedError
+
+    def term(self) -> Node:
+        raise NotImplementedError
+
+    def signed(self) -> Node:
+        raise NotImplementedError
+
+    def power(self) -> Node:
+        raise NotImplementedError
+
+    def postfix(self) -> Node:
+        raise NotImplementedError
+
+    def atom(self) -> Node:
+        raise NotImplementedError
