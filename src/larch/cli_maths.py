@@ -257,6 +257,7 @@ def _typeset(request: dict[str, Any]) -> dict[str, Any]:
     path = Path(str(to))
     kind = path.suffix.lstrip(".")
     if kind == "svg":
+        _offscreen()
         from larch.board.typeset.svg import equation_svg
 
         data = equation_svg(source)
@@ -269,3 +270,17 @@ def _typeset(request: dict[str, Any]) -> dict[str, Any]:
     except OSError as error:
         raise Refused(f"{path} can't be written: {error.strerror}.") from error
     return {"text": str(path), "file": str(path)}
+
+
+_kept: list[Any] = []  # the application must outlive the painting
+
+
+def _offscreen() -> None:
+    """Qt's fonts without any window or display."""
+    import os
+
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from PyQt6.QtGui import QGuiApplication
+
+    if QGuiApplication.instance() is None:
+        _kept.append(QGuiApplication(["larch"]))

@@ -12,7 +12,8 @@ from larch.board.camera import Camera, fitting
 from larch.board.export import Asked, ExportError, export
 from larch.board.index import SceneIndex
 from larch.board.paint import page_image, page_svg, paint_page
-from larch.board.typeset.mathset import Bar, Glyph, Root, set_node
+from larch.board.typeset.boxes import Bar, Glyph, Outline
+from larch.board.typeset.mathset import set_node
 from larch.board.views import view_of, views
 from larch.board.views.ink.ink import outline
 from larch.core.base.shape import Box, Placement
@@ -103,8 +104,8 @@ def test_typesetting_puts_things_where_they_belong() -> None:
     power = set_node(parse("x^2"))
     base, script = (m for m in power.marks if isinstance(m, Glyph))
     assert script.y < base.y
-    assert script.across < base.across
-    assert any(isinstance(m, Root) for m in set_node(parse("sqrt(x)")).marks)
+    assert script.size < base.size
+    assert any(isinstance(m, Outline) for m in set_node(parse("sqrt(x)")).marks)
     tall = set_node(parse("((x/2)/(3/4))^2"))
     assert tall.above + tall.below > 1.5
     for source in ("sin^2 x", "|x|/x", "floor(x)", "root(x, 5)", "min(x, 2)", "3 1/2", "5!", "-x^2", "log(10)(x)"):

@@ -1,334 +1,351 @@
-"""Setting an expression in type: boxes over STIX Two Math, with the heights of its OpenType MATH table.
+"""Setting rows of mathematics in type by the rules of STIX Two Math's MATH table.
 
-Everything is in ems of the body size, x rightwards and y downwards from the baseline.
+Spacing by class after Knuth, The TeXbook (1984), chapter 18; shifts, gaps and growth from the table. Ems, y downwards.
 """
 
 from __future__ import annotations
 
-from functools import cache
-from typing import NamedTuple
-
-from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QColor, QFont, QPainter, QPainterPath, QPen, QRawFont
-
-from larch.board.look import ASSETS, load_fonts
-from larch.core.base.memo import cache_in_thread, remember
-from larch.core.maths.expression.tree import (
-    Binary,
-    Call,
-    Name,
-    Negative,
-    Node,
-    Number,
-    Relation,
-    strength,
+from larch.board.typeset.boxes import (
+    Bar,
+    Mark,
+    Path,
+    Place,
+    Setting,
+    Stop,
+    beside,
+    constant,
+    index_of,
+    measured,
+    paint_setting,
+    raised,
+    space,
+    stretched,
+    table,
+    typed,
 )
+from larch.core.base.memo import remember
+from larch.core.maths.expression.tree import Node
+from larch.core.maths.expression.words import UNITS
+from larch.core.maths.layout.from_tree import row_of
+from larch.core.maths.layout.rows import Fence, Fraction, Grid, Item, Limits, Lowered, Over, Raised, Root, Row, Sign
 
-EM = 100.0  # pixel size of the raw font; all is scaled from it
-SCRIPT = 0.7
-FRACTION = 0.86
-THIN, MEDIUM, THICK = 0.14, 0.24, 0.3
-# Constants of the font's MATH table: AxisHeight, SuperscriptShiftUp; its rule and gap are taken a little lighter.
-AXIS, SUPERSCRIPT, RULE, GAP = 0.258, 0.36, 0.05, 0.13
-ITALIC = 0x1D44E
-
-
-class Glyph(NamedTuple):
-    character: str
-    x: float
-    y: float
-    across: float
-    down: float
-
-
-class Bar(NamedTuple):
-    x: float
-    y: float
-    width: float
-    height: float
-
-
-class Root(NamedTuple):
-    """A root sign: from its left foot, over a content of this size."""
-
-    x: float
-    top: float
-    bottom: float
-    width: float
+PART = 0.8  # of the size, for the parts of a fraction
+LEAST = 0.45  # no sign is set smaller
+RULE = 0.055
+THIN, MEDIUM, THICK = 3 / 18, 4 / 18, 5 / 18
+EMPTY = (0.62, 0.72, 0.06)  # width, height and depth of an empty place
+WORDS = frozenset({"and", "or", "if", "otherwise", "mod"})
+BINARY = frozenset("+−⋅×÷±∓·*∘:")
+RELATION = frozenset("=<>≤≥≠→≈∈")
+OPENING, CLOSING, PUNCTUATION = frozenset("([{⌊⌈"), frozenset(")]}⌋⌉!%°‰'"), frozenset(",;")
+# Space between neighbours by their classes: ordinary, operator, binary, relation, opening, closing, punctuation, inner.
+SPACES = {
+    ("o", "l"): THIN, ("l", "o"): THIN, ("l", "l"): THIN, ("l", "x"): THIN, ("x", "l"): THIN, ("c", "l"): THIN,
+    ("x", "o"): 0.06, ("o", "x"): 0.06, ("x", "x"): 0.1, ("c", "x"): 0.06, ("x", "p"): 0.06, ("t", "o"): THIN,
+    ("t", "l"): THIN, ("t", "p"): THIN, ("t", "x"): THIN, ("t", "b"): THIN, ("o", "u"): 0.2, ("c", "u"): 0.2,
+    ("x", "u"): 0.2, ("u", "u"): 0.1,
+}  # fmt: skip
 
 
-class Setting(NamedTuple):
-    """A box of type: width, height above and depth below the baseline, and what is in it."""
-
-    width: float
-    above: float
-    below: float
-    marks: tuple[Glyph | Bar | Root, ...] = ()
-
-    def shifted(self, dx: float, dy: float) -> tuple[Glyph | Bar | Root, ...]:
-        return tuple(_shift(mark, dx, dy) for mark in self.marks)
-
-
-def _shift(mark: Glyph | Bar | Root, dx: float, dy: float) -> Glyph | Bar | Root:
-    if isinstance(mark, Root):
-        return Root(mark.x + dx, mark.top + dy, mark.bottom + dy, mark.width)
-    return mark._replace(x=mark.x + dx, y=mark.y + dy)
+def italic(character: str) -> str:
+    """The slanted form of a letter."""
+    if character == "h":
+        return "ℎ"
+    if "a" <= character <= "z":
+        return chr(0x1D44E + ord(character) - ord("a"))
+    if "A" <= character <= "Z":
+        return chr(0x1D434 + ord(character) - ord("A"))
+    if "α" <= character <= "ω":
+        return chr(0x1D6FC + ord(character) - ord("α"))
+    return character
 
 
-@cache_in_thread
-def font() -> QRawFont:
-    """For measuring. A raw font may only be used in the thread it was made in."""
-    return QRawFont(str(ASSETS / "fonts/STIXTwoMath-Regular.ttf"), EM)
+def set_row(row: Row, size: float = 1.0, path: Path = (), level: int = 0) -> Setting:
+    """A row in type, with a caret's places in it and in all its inner rows. `level`: how many scripts deep."""
+    if not row:
+        wide, up, down = (part * size for part in EMPTY)
+        hollow = Place(0, -up, wide, up + down, path)
+        return Setting(wide, up, down, (hollow,), (Stop(path, 0, wide / 2, -up, down),))
+    boxes: list[tuple[str, Setting, int]] = []
+    k = 0
+    while k < len(row):
+        item = row[k]
+        if isinstance(item, Raised | Lowered):  # at nothing: at an empty place
+            base, start = Setting(0.0, 0.45 * size, 0.0), k
+            kind = "o"
+        else:
+            kind, base = _class_of(item, row, k), _item(item, size, (*path, (k, 0))[:-1], k, level)
+            start, k = k, k + 1
+        while k < len(row) and isinstance(row[k], Raised | Lowered):
+            second = row[k + 1] if k + 1 < len(row) else None
+            both = isinstance(second, Raised | Lowered) and type(second) is not type(row[k])
+            base = _scripts(base, row, k, both, size, path, level)
+            k += 2 if both else 1
+        boxes.append((kind, base, start))
+    return _spaced(boxes, row, size, path, level)
 
 
-@cache_in_thread
-def text_font() -> QFont:
-    """For painting, so that an exported equation stays text."""
-    load_fonts()
-    made = QFont("STIX Two Math")
-    made.setPixelSize(int(EM))
-    made.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
-    return made
-
-
-@cache
-def _glyph(character: str) -> tuple[float, float, float]:
-    """Advance, height above and depth below the baseline, in ems."""
-    raw = font()
-    index = raw.glyphIndexesForString(character)[0]
-    advance = raw.advancesForGlyphIndexes([index])[0].x() / EM
-    box = raw.boundingRect(index)
-    return advance, max(0.0, -box.top() / EM), max(0.0, box.bottom() / EM)
-
-
-def typed(text: str, size: float = 1.0) -> Setting:
-    """Upright characters side by side."""
+def _spaced(boxes: list[tuple[str, Setting, int]], row: Row, size: float, path: Path, level: int) -> Setting:
     x = above = below = 0.0
-    marks = []
-    for character in text:
-        if character == " ":
-            x += 0.22 * size
-            continue
-        advance, up, down = _glyph(character)
-        marks.append(Glyph(character, x, 0, size, size))
-        x += advance * size
-        above, below = max(above, up * size), max(below, down * size)
-    return Setting(x, above, below, tuple(marks))
+    marks: list[Mark] = []
+    stops: list[Stop] = []
+    before = ""
+    starts: dict[int, float] = {}
+    for position, (kind, box, start) in enumerate(boxes):
+        following = boxes[position + 1][0] if position + 1 < len(boxes) else ""
+        if kind == "b" and (before in ("", "b", "r", "p", "t", "l") or following in ("", "r", "t", "c")):
+            kind = "s"  # a sign before a number
+        gap = _gap(before, kind, size) if level == 0 else (0.5 * _gap(before, kind, size) if "r" in (before, kind) else 0.0)
+        x += gap
+        starts[start] = x - gap / 2
+        marks += box.shifted(x, 0)
+        stops += box.stops_at(x, 0)
+        x += box.width
+        above, below = max(above, box.above), max(below, box.below)
+        before = kind
+    top, bottom = -max(above, 0.72 * size), max(below, 0.2 * size)
+    own = [Stop(path, k, at, top, bottom) for k, at in starts.items()]
+    own.append(Stop(path, len(row), x, top, bottom))
+    known = {stop.part for stop in own}
+    for k in range(len(row)):  # before a script: where it begins
+        if k not in known:
+            inner = [stop.x for stop in stops if stop.path[: len(path)] == path and stop.path[len(path) :][:1] == ((k, 0),)]
+            own.append(Stop(path, k, min(inner, default=x) - 0.04 * size, top, bottom))
+    lean = boxes[-1][1].lean if boxes else 0.0
+    return Setting(x, above, below, tuple(marks), (*sorted(own, key=lambda s: s.part), *stops), lean)
 
 
-def row(*parts: Setting) -> Setting:
-    x = above = below = 0.0
-    marks: list[Glyph | Bar | Root] = []
-    for part in parts:
-        marks += part.shifted(x, 0)
-        x += part.width
-        above, below = max(above, part.above), max(below, part.below)
-    return Setting(x, above, below, tuple(marks))
+def _gap(before: str, kind: str, size: float) -> float:
+    if not before:
+        return 0.0
+    if "w" in (before, kind):
+        return 0.3 * size
+    if "r" in (before, kind):
+        return 0.0 if before == kind else THICK * size
+    if "b" in (before, kind):
+        return MEDIUM * size
+    return SPACES.get((before, kind), 0.0) * size
 
 
-def space(width: float) -> Setting:
-    return Setting(width, 0, 0)
+def _class_of(item: Item, row: Row, k: int) -> str:
+    """o ordinary, s a sign before a number, l operator, b binary, r relation, p opening, c closing, t punctuation, x inner,
+    w word."""
+    match item:
+        case Sign(text):
+            if text in WORDS:
+                return "w"
+            if len(text) > 1 and text.isalpha():
+                return "u" if text in UNITS else "l"
+            if text in BINARY:
+                return "b"
+            if text in RELATION:
+                return "r"
+            return "p" if text in OPENING else "c" if text in CLOSING else "t" if text in PUNCTUATION else "o"
+        case Fraction() | Grid():
+            return "x"
+        case Limits():
+            return "l"
+        case Fence():
+            function = k and isinstance(before := row[k - 1], Sign) and len(before.text) > 1
+            return "c" if function else "o"
+    return "o"
 
 
-def raised(part: Setting, by: float) -> Setting:
-    return Setting(part.width, part.above + by, part.below - by, part.shifted(0, -by))
+def _smaller(size: float, level: int) -> float:
+    share = constant("script_scale") if level == 0 else constant("script_script_scale") / constant("script_scale")
+    return max(LEAST, size * share)
 
 
-def over(top: Setting, bottom: Setting, size: float) -> Setting:
-    """A fraction: its rule on the mathematical axis."""
-    pad = 0.08 * size
-    width = max(top.width, bottom.width) + 2 * pad
-    rule, gap, axis = RULE * size, GAP * size, AXIS * size
-    up = axis + rule / 2 + gap + top.below
-    down = axis - rule / 2 - gap - bottom.above
-    marks = (
-        *top.shifted((width - top.width) / 2, -up),
-        *bottom.shifted((width - bottom.width) / 2, -down),
-        Bar(0, -axis - rule / 2, width, rule),
+def _item(item: Item, size: float, path: Path, k: int, level: int) -> Setting:
+    def inner(index: int, row: Row, share: float = 1.0, deeper: int = 0) -> Setting:
+        return set_row(row, max(LEAST, size * share), (*path, (k, index)), level + deeper)
+
+    match item:
+        case Sign(text, hue):
+            return _sign(text, size, hue)
+        case Fraction(above, below, hue):
+            share = PART if size * PART >= LEAST else 1.0
+            return _fraction(inner(0, above, share), inner(1, below, share), size, hue)
+        case Root(of, None, hue):
+            return _root(inner(0, of), size, None, hue)
+        case Root(of, degree, hue):
+            return _root(inner(1, of), size, inner(0, degree or (), 0.6, 1), hue)
+        case Fence(left, of, right, hue):
+            return _fenced(inner(0, of), left, right, size, hue)
+        case Limits(sign, low, high, hue):
+            return _limits(sign, low, high, size, (*path, (k, 0)), level, hue)
+        case Grid(cells, left, right, hue):
+            return _grid(cells, left, right, size, path, k, level, "" if hue == "choose" else hue)
+        case Over(mark, of, hue):
+            return _over(mark, inner(0, of), size, hue)
+    return Setting(0, 0, 0)
+
+
+def _sign(text: str, size: float, hue: str) -> Setting:
+    if len(text) == 1:
+        return typed(italic(text), size, hue)
+    return typed(text, size, hue)
+
+
+def _fraction(top: Setting, bottom: Setting, size: float, hue: str) -> Setting:
+    rule, axis = RULE * size, constant("axis_height") * size
+    gap = max(constant("fraction_num_display_style_gap_min"), 0.12) * size
+    up = max(constant("fraction_numerator_shift_up") * size, axis + rule / 2 + gap + top.below)
+    down = max(constant("fraction_denominator_shift_down") * size, gap + rule / 2 - axis + bottom.above)
+    width = max(top.width, bottom.width) + 0.16 * size
+    at, under = (width - top.width) / 2, (width - bottom.width) / 2
+    marks = (*top.shifted(at, -up), *bottom.shifted(under, down), Bar(0, -axis - rule / 2, width, rule, hue))
+    stops = (*top.stops_at(at, -up), *bottom.stops_at(under, down))
+    made = Setting(width, up + top.above, down + bottom.below, marks, stops)
+    return beside(space(0.06 * size), made, space(0.06 * size))
+
+
+def _scripts(base: Setting, row: Row, k: int, both: bool, size: float, path: Path, level: int) -> Setting:
+    """A power, an index or both at what stands before them."""
+    small = _smaller(size, level)
+
+    def script(at: int) -> Setting:
+        item = row[at]
+        assert isinstance(item, Raised | Lowered)
+        return set_row(item.inner, small, (*path, (at, 0)), level + 1)
+
+    places = {type(row[at]): at for at in ((k, k + 1) if both else (k,))}
+    up = down = 0.0
+    high = script(places[Raised]) if Raised in places else None
+    low = script(places[Lowered]) if Lowered in places else None
+    if high is not None:
+        drop = constant("superscript_baseline_drop_max") * size
+        up = max(
+            constant("superscript_shift_up") * size,
+            base.above - drop,
+            high.below + constant("superscript_bottom_min") * size,
+        )
+    if low is not None:
+        drop = constant("subscript_baseline_drop_min") * size
+        down = max(
+            constant("subscript_shift_down") * size, base.below + drop, low.above - constant("subscript_top_max") * size
+        )
+    if high is not None and low is not None:
+        least = constant("sub_superscript_gap_min") * size
+        down = max(down, least - (up - high.below) + low.above)
+    after = constant("space_after_script") * size
+    width, marks, stops, above, below = base.width, [*base.marks], [*base.stops], base.above, base.below
+    for part, rise, lean in ((high, up, base.lean), (low, -down, 0.0)):
+        if part is not None:
+            marks += part.shifted(base.width + lean, -rise)
+            stops += part.stops_at(base.width + lean, -rise)
+            width = max(width, base.width + lean + part.width + after)
+            above, below = max(above, part.above + rise), max(below, part.below - rise)
+    return Setting(width, above, below, tuple(marks), tuple(stops))
+
+
+def _fenced(inner: Setting, left: str, right: str, size: float, hue: str) -> Setting:
+    axis = constant("axis_height") * size
+    reach = max(inner.above - axis, inner.below + axis, 0.45 * size)
+    needed = 2 * reach * 0.92
+    parts = [stretched(mark, needed, size, hue) if mark else space(0) for mark in (left, right)]
+    return beside(parts[0], inner, parts[1])
+
+
+def _root(inner: Setting, size: float, degree: Setting | None, hue: str) -> Setting:
+    rule, gap = RULE * size, constant("radical_display_style_vertical_gap") * size
+    needed = max(inner.above, 0.5 * size) + inner.below + gap + rule
+    sign = stretched("√", needed, size, hue)
+    tall = sign.above + sign.below
+    top = max(inner.above, 0.5 * size) + gap + rule + max(0.0, (tall - needed) / 2)
+    drop = sign.above - top  # so much the sign is moved downwards
+    x = sign.width
+    bar = Bar(x - 0.02 * size, -top, inner.width + 0.1 * size, rule, hue)
+    marks = (*sign.shifted(0, drop), bar, *inner.shifted(x + 0.03 * size, 0))
+    made = Setting(
+        x + inner.width + 0.14 * size, top, max(inner.below, tall - top), marks, inner.stops_at(x + 0.03 * size, 0)
     )
-    side = 0.06 * size
-    inner = Setting(width, up + top.above, bottom.below - down, marks)
-    return row(space(side), inner, space(side))
-
-
-def fenced(inner: Setting, left: str, right: str, size: float) -> Setting:
-    """Brackets or bars as tall as what they hold."""
-    axis = AXIS * size
-    reach = max(inner.above - axis, inner.below + axis, 0.42 * size)
-    fences = [_fence(mark, reach, size) for mark in (left, right)]
-    return row(fences[0], inner, fences[1])
-
-
-def _fence(mark: str, reach: float, size: float) -> Setting:
-    axis = AXIS * size
-    if mark == "|":
-        width = 0.24 * size
-        bar = Bar(width / 2 - 0.025 * size, -axis - reach, 0.05 * size, 2 * reach)
-        return Setting(width, axis + reach, reach - axis, (bar,))
-    advance, up, down = _glyph(mark)
-    tall = max(1.0, 2 * reach / ((up + down) * size))
-    wide = 1 + (tall - 1) * 0.12
-    middle = (up - down) / 2 * size * tall
-    glyph = Glyph(mark, 0, middle - axis, size * wide, size * tall)
-    half = (up + down) / 2 * size * tall
-    return Setting(advance * size * wide, axis + half, half - axis, (glyph,))
-
-
-def root(inner: Setting, size: float, degree: Setting | None = None) -> Setting:
-    gap, rule = 0.1 * size, RULE * size
-    top = -(inner.above + gap + rule)
-    sign = 0.62 * size
-    marks = (Root(0, top, inner.below, sign + inner.width + 0.06 * size), *inner.shifted(sign, 0))
-    made = Setting(sign + inner.width + 0.1 * size, -top, inner.below, marks)
     if degree is None:
         return made
-    lift = max(0.0, (made.above - made.below) * 0.5)
-    pushed = max(0.0, degree.width - 0.3 * size)
-    mark = degree.shifted(0, -lift)
-    return Setting(pushed + made.width, max(made.above, lift + degree.above), made.below, (*made.shifted(pushed, 0), *mark))
+    lift = constant("radical_degree_raise") * tall - (tall - top)
+    pushed = max(0.0, degree.width + constant("radical_kern_after_degree") * size)
+    both = (*made.shifted(pushed, 0), *degree.shifted(0, -lift))
+    stops = (*degree.stops_at(0, -lift), *made.stops_at(pushed, 0))
+    return Setting(pushed + made.width, max(made.above, lift + degree.above), made.below, both, stops)
 
 
-SIGNS = {"+": "+", "-": "−", "*": "×"}
+def _limits(sign: str, low: Row, high: Row, size: float, path: Path, level: int, hue: str) -> Setting:
+    k = path[-1][0]
+    small = _smaller(size, level)
+    under = set_row(low, small, (*path[:-1], (k, 0)), level + 1) if low or sign != "∫" else Setting(0, 0, 0)
+    over = set_row(high, small, (*path[:-1], (k, 1)), level + 1) if high or sign in "∑∏" else Setting(0, 0, 0)
+    if sign == "lim":
+        base = typed("lim", size, hue)
+    else:
+        tall = constant("display_operator_min_height") if level == 0 else 1.2
+        base = stretched(sign, tall * size, size, hue)
+    if sign == "∫":
+        up, down = base.above - 0.3 * small, base.below - 0.05 * small
+        lean = table().italic.get(index_of("∫"), 0.2) * size
+        marks = (*base.marks, *over.shifted(base.width + 0.4 * lean, -up), *under.shifted(base.width - 0.5 * lean, down))
+        stops = (*under.stops_at(base.width - 0.5 * lean, down), *over.stops_at(base.width + 0.4 * lean, -up))
+        width = base.width + max(over.width + 0.4 * lean, under.width - 0.5 * lean, 0.1 * size)
+        return Setting(width, max(base.above, up + over.above), max(base.below, down + under.below), marks, stops)
+    rise = base.above + constant("upper_limit_gap_min") * size + over.below
+    drop = base.below + constant("lower_limit_gap_min") * size + under.above
+    width = max(base.width, over.width, under.width)
+    at = [(width - part.width) / 2 for part in (base, over, under)]
+    marks = (*base.shifted(at[0], 0), *over.shifted(at[1], -rise), *under.shifted(at[2], drop))
+    stops = (*under.stops_at(at[2], drop), *over.stops_at(at[1], -rise))
+    above = rise + over.above if over.marks else base.above
+    return Setting(width, above, drop + under.below if under.marks else base.below, marks, stops)
 
 
-def setting(node: Node, size: float = 1.0) -> Setting:
-    """Sets a tree in type."""
-    match node:
-        case Number(_, text):
-            return _number(text, size)
-        case Name(name):
-            return typed(_italic(name), size)
-        case Negative(of):
-            return row(typed("−", size), _held(of, 3, size))
-        case Relation(op, left, right):
-            gap = space(THICK * size)
-            return row(setting(left, size), gap, typed(op, size), gap, setting(right, size))
-        case Call(function, arguments):
-            return _call(function, arguments, size)
-        case Binary("/", left, right):
-            return over(setting(left, size * FRACTION), setting(right, size * FRACTION), size)
-        case Binary("^", left, right):
-            return _power(left, right, size)
-        case Binary("*", left, right):
-            return _product(node, left, right, size)
-        case Binary(op, left, right):
-            gap = space(MEDIUM * size)
-            return row(setting(left, size), gap, typed(SIGNS[op], size), gap, _held(right, 2, size))
-    raise TypeError(node)
+def _grid(
+    cells: tuple[tuple[Row, ...], ...], left: str, right: str, size: float, path: Path, k: int, level: int, hue: str
+) -> Setting:
+    wide = max(len(line) for line in cells)
+    boxes = [
+        [set_row(cell, size, (*path, (k, i * wide + j)), level) for j, cell in enumerate(line)]
+        for i, line in enumerate(cells)
+    ]
+    columns = [max(line[j].width for line in boxes if j < len(line)) for j in range(wide)]
+    gap_x, gap_y = 0.6 * size, 0.28 * size
+    marks: list[Mark] = []
+    stops: list[Stop] = []
+    y = 0.0
+    for line in boxes:
+        up, down = max(0.7 * size, *(box.above for box in line)), max(0.2 * size, *(box.below for box in line))
+        y += up
+        x = 0.0
+        for j, box in enumerate(line):
+            at = x if left == "{" else x + (columns[j] - box.width) / 2
+            marks += box.shifted(at, y)
+            stops += box.stops_at(at, y)
+            x += columns[j] + gap_x
+        y += down + gap_y
+    height = y - gap_y
+    axis = constant("axis_height") * size
+    shift = -height / 2 - axis
+    width = sum(columns) + gap_x * (wide - 1)
+    inner = Setting(width, height / 2 + axis, height / 2 - axis, tuple(marks), tuple(stops))
+    moved = Setting(width, inner.above, inner.below, inner.shifted(0, shift), inner.stops_at(0, shift))
+    pad = space(0.12 * size)
+    return _fenced(beside(pad, moved, pad), left, right, size, hue)
 
 
-def _italic(name: str) -> str:
-    if len(name) == 1 and "a" <= name <= "z" and name != "h":
-        return chr(ITALIC + ord(name) - ord("a"))
-    return "ℎ" if name == "h" else name
-
-
-def _number(text: str, size: float) -> Setting:
-    if "/" not in text:
-        return typed(text, size)
-    whole, _space, fraction = text.rpartition(" ")
-    top, _slash, bottom = fraction.partition("/")
-    made = over(typed(top, size * FRACTION), typed(bottom, size * FRACTION), size)
-    return row(typed(whole, size), made) if whole else made
-
-
-def _held(node: Node, needed: int, size: float) -> Setting:
-    """A part of something tighter: in brackets if it is looser. A fraction's rule holds it together by itself."""
-    drawn = setting(node, size)
-    is_fraction = isinstance(node, Binary) and node.op == "/"
-    holds = 4 if is_fraction else strength(node)
-    return drawn if holds >= needed else fenced(drawn, "(", ")", size)
-
-
-def _product(node: Binary, left: Node, right: Node, size: float) -> Setting:
-    parts = [_held(left, 2, size)]
-    if not node.implied or isinstance(right, Number):
-        sign, gap = ("×", MEDIUM) if isinstance(right, Number) else ("⋅", THIN)
-        parts += [space(gap * size), typed(sign, size), space(gap * size)]
-    elif isinstance(right, Call) and right.function not in ("abs", "sqrt"):
-        parts.append(space(THIN * size))
-    return row(*parts, _held(right, 3, size))
-
-
-def _power(left: Node, right: Node, size: float) -> Setting:
-    if isinstance(left, Call) and left.function in ("sin", "cos", "tan", "ln", "log"):
-        name = typed(left.function, size)
-        power = raised(setting(right, size * SCRIPT), 0.4 * size)
-        return row(name, power, space(THIN * size), _argument(left.arguments[0], size))
-    base = _held(left, 5, size)
-    script = setting(right, size * SCRIPT)
-    lift = max(SUPERSCRIPT * size, base.above - SUPERSCRIPT * size + script.below)
-    return row(base, space(0.03 * size), raised(script, lift))
-
-
-def _argument(node: Node, size: float) -> Setting:
-    simple = isinstance(node, Name | Number) or (isinstance(node, Call) and node.function == "degrees")
-    simple = simple or (isinstance(node, Binary) and node.op == "*" and node.implied)
-    inner = setting(node, size)
-    return inner if simple else fenced(inner, "(", ")", size)
-
-
-def _call(function: str, arguments: tuple[Node, ...], size: float) -> Setting:
-    inner = arguments[0]
-    if function == "abs":
-        return fenced(setting(inner, size), "|", "|", size)
-    if function in ("floor", "ceil"):
-        return fenced(setting(inner, size), "⌊" if function == "floor" else "⌈", "⌋" if function == "floor" else "⌉", size)
-    if function == "sqrt":
-        return root(setting(inner, size), size)
-    if function == "cbrt":
-        return root(setting(inner, size), size, typed("3", size * 0.6))
-    if function == "root":
-        return root(setting(inner, size), size, setting(arguments[1], size * 0.6))
-    if function in ("factorial", "degrees"):
-        return row(_held(inner, 5, size), typed("!" if function == "factorial" else "°", size))
-    if len(arguments) == 1 and function in ("sin", "cos", "tan", "ln", "log", "asin", "acos", "atan"):
-        return row(typed(function, size), space(THIN * size), _argument(inner, size))
-    listed = [setting(inner, size)]
-    for more in arguments[1:]:
-        listed += [typed(",", size), space(THIN * size), setting(more, size)]
-    return row(typed(function, size), fenced(row(*listed), "(", ")", size))
+def _over(mark: str, inner: Setting, size: float, hue: str) -> Setting:
+    gap, rule = constant("overbar_vertical_gap") * 0.6 * size, RULE * size
+    height = inner.above + gap
+    if mark == "bar":
+        bar = Bar(0, -height - rule, inner.width, rule, hue)
+        return Setting(inner.width, height + 2 * rule, inner.below, (*inner.marks, bar), inner.stops)
+    arrow = typed("→", 0.7 * size, hue)
+    _advance, up, _down = measured(index_of("→"))
+    at = (inner.width - arrow.width) / 2
+    lift = height - 0.35 * up * size + 0.1 * size
+    return Setting(inner.width, lift + arrow.above, inner.below, (*inner.marks, *arrow.shifted(at, -lift)), inner.stops)
 
 
 @remember
 def set_node(node: Node) -> Setting:
-    return setting(node)
+    """The type of a tree."""
+    return set_row(row_of(node))
 
 
-def paint_setting(painter: QPainter, made: Setting, at: QPointF, size: float, shade: QColor) -> None:
-    """Paints with the baseline's left end at a point, `size` to the em. Glyphs stay text in a PDF."""
-    painter.save()
-    painter.translate(at)
-    painter.scale(size, size)
-    painter.setPen(shade)
-    for mark in made.marks:
-        if isinstance(mark, Bar):
-            painter.fillRect(QRectF(mark.x, mark.y, mark.width, mark.height), shade)
-        elif isinstance(mark, Root):
-            _paint_root(painter, mark, shade)
-        else:
-            _paint_glyph(painter, mark)
-    painter.restore()
-
-
-def _paint_glyph(painter: QPainter, mark: Glyph) -> None:
-    painter.save()
-    painter.translate(mark.x, mark.y)
-    painter.scale(mark.across / EM, mark.down / EM)
-    painter.setFont(text_font())
-    painter.drawText(QPointF(0, 0), mark.character)
-    painter.restore()
-
-
-def _paint_root(painter: QPainter, mark: Root, shade: QColor) -> None:
-    tall = mark.bottom - mark.top
-    hook = min(0.42, tall * 0.45)
-    path = QPainterPath(QPointF(mark.x + 0.05, mark.bottom - hook))
-    path.lineTo(mark.x + 0.17, mark.bottom - hook - 0.06)
-    path.lineTo(mark.x + 0.32, mark.bottom)
-    path.lineTo(mark.x + 0.54, mark.top + RULE / 2)
-    path.lineTo(mark.x + mark.width, mark.top + RULE / 2)
-    painter.save()
-    painter.setPen(QPen(shade, RULE))
-    painter.drawPath(path)
-    painter.restore()
+__all__ = ["Bar", "Setting", "paint_setting", "raised", "set_node", "set_row"]

@@ -8,12 +8,14 @@ from PyQt6.QtCore import QLineF, QPointF, QRectF
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 
 from larch.board.look import WRONG, page_font, text_colour
-from larch.board.typeset.mathset import Setting, paint_setting, set_node
+from larch.board.typeset.boxes import Setting, paint_setting
+from larch.board.typeset.mathset import set_row
 from larch.board.vector.engine import read_as
 from larch.board.views.base import View
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
-from larch.core.maths.expression import ExpressionError, parse
+from larch.core.maths.expression import ExpressionError
+from larch.core.maths.layout.reading import look, meaning
 from larch.core.model.fact import MINUS
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -64,6 +66,7 @@ class EquationView(View):
 def read(equation: Equation) -> tuple[Setting | None, ExpressionError | None]:
     """The equation in type, or why it can't be."""
     try:
-        return set_node(parse(equation.source)), None
+        meaning(equation.source)
+        return set_row(look(equation.source)), None
     except ExpressionError as error:
         return None, error.with_traceback(None)  # else it keeps alive whatever was at work

@@ -104,6 +104,8 @@ class Applied(Cursor):
             count = str(fewest) if fewest == most else f"{fewest}–{most}"
             message = _("{function} works on {count} numbers, not {given}.")
             raise self.fail(message.format(function=token.text, count=count, given=len(found)), token)
+        if name == "cases" and len(found) % 2:
+            found.append(Call("otherwise", ()))
         return tuple(found)
 
     def tight_product(self) -> Node:

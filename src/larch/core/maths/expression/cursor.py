@@ -7,8 +7,8 @@ from larch.core.maths.expression.tree import ExpressionError, Node
 
 
 class Cursor:
-    """A place among tokens. `bars`: how many absolute values are open; `depth`: of nesting; `doubts`: in which places another
-    reading would be as good, each said in a sentence."""
+    """A place among tokens. `bars`: how many absolute values are open; `depth`: of nesting; `doubts`: where another reading
+    would be as good, each said in a sentence."""
 
     def __init__(self, found: list[Token]) -> None:
         self.tokens = found

@@ -83,6 +83,8 @@ def _call(function: str, arguments: tuple[Node, ...]) -> str:
         return f"({', '.join(map(reading, arguments))})"
     if function == "row":
         return f"[{', '.join(map(reading, arguments))}]"
+    if function == "cases" and isinstance(last := arguments[-1], Call) and last.function == "otherwise":
+        arguments = arguments[:-1]
     if function == "matrix":
         return f"[{', '.join(map(reading, arguments))}]"
     return f"{function}({', '.join(map(reading, arguments))})"

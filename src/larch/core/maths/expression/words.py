@@ -12,6 +12,7 @@ FUNCTIONS: dict[str, tuple[int, int]] = {
     "floor": (1, 1), "ceil": (1, 1), "round": (1, 2), "sign": (1, 1), "min": (1, 9), "max": (1, 9), "mod": (2, 2),
     "gcd": (1, 9), "lcm": (1, 9), "binomial": (2, 2), "permutations": (2, 2), "factorial": (1, 1),
     "sum": (4, 4), "product": (4, 4), "integral": (2, 4), "derivative": (2, 2), "limit": (3, 4),
+    "cases": (2, 19),
 }  # fmt: skip
 
 # Other ways to write them.

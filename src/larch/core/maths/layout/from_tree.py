@@ -47,7 +47,7 @@ def _row(node: Node, closed: bool) -> Row:
         case Binary("*", left, right):
             return _product(node, left, right, closed)
         case Binary(op, left, right):
-            return (*_row(left, False), Sign("−" if op == "-" else "+"), *_held(right, 2, closed))
+            return (*_row(left, False), Sign("−" if op == "-" else "+"), *_held(right, 4 if _signed(right) else 2, closed))
     raise TypeError(node)
 
 
@@ -74,7 +74,17 @@ def _held(node: Node, needed: int, closed: bool) -> Row:
     holds = 4 if isinstance(node, Binary) and node.op == "/" and not is_unit(node) else strength(node)
     if isinstance(node, Number) and "/" in node.text:
         holds = 4
-    return _row(node, closed) if holds >= needed else (Fence("(", _row(node, False), ")"),)
+    signed = needed == 4 and _signed(node)
+    return _row(node, closed) if holds >= needed and not signed else (Fence("(", _row(node, False), ")"),)
+
+
+def _signed(node: Node) -> bool:
+    """Whether it begins with a sign: after another it stands in brackets."""
+    while isinstance(node, Binary) and node.op in "*^":
+        node = node.left
+    return isinstance(node, Negative) or (
+        isinstance(node, Call) and node.function in ("±", "∓") and len(node.arguments) == 1
+    )
 
 
 def _number(text: str) -> Row:
@@ -102,7 +112,7 @@ def _name(name: str) -> Row:
 def _product(node: Binary, left: Node, right: Node, closed: bool) -> Row:
     if node.implied and is_unit(right):
         return (*_held(left, 2, True), *_row(right, closed))
-    first, second = _held(left, 2, True), _held(right, 3, closed)
+    first, second = _held(left, 2, True), _held(right, 4 if _signed(right) else 3, closed)
     return (*first, *_between(node, first, second), *second)
 
 

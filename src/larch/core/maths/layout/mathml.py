@@ -284,28 +284,67 @@ def _out(row: Row) -> str:
     k = 0
     while k < len(row):
         item = row[k]
+        between = _between(row, k)
+        if between == APPLIED:
+            parts.append(f"<mo>{APPLIED}</mo>")
+        elif between == TIMES:
+            parts.append(f"<mo>{TIMES}</mo>")
         if isinstance(item, Sign) and item.text.isdigit():
             end = k
-            while end < len(row) and isinstance(one := row[end], Sign) and (one.text.isdigit() or one.text == ".") and (
-                one.hue == item.hue):  # fmt: skip
+            while end < len(row) and _is_digit(row[end], item.hue):
                 end += 1
-            digits = "".join(one.text for one in row[k:end] if isinstance(one, Sign))
-            trailing = len(digits) - len(digits.rstrip("."))
-            end -= trailing
-            parts.append(_tinted(f"<mn>{digits[: len(digits) - trailing]}</mn>", item.hue))
-            k = end
-        elif isinstance(item, Raised | Lowered):
+            digits = "".join(one.text for one in row[k:end] if isinstance(one, Sign)).rstrip(".")
+            parts.append(_tinted(f"<mn>{digits}</mn>", item.hue))
+            k += len(digits)
+            continue
+        if isinstance(item, Raised | Lowered):
             base = parts.pop() if parts else "<mrow/>"
             tag = "msup" if isinstance(item, Raised) else "msub"
             parts.append(_tinted(f"<{tag}>{base}{_held(item.inner)}</{tag}>", item.hue))
-            k += 1
+        elif between == AND and parts:
+            parts[-1] = f"<mrow>{parts[-1]}<mo>{AND}</mo>{_tinted(_one(item), item.hue)}</mrow>"
         else:
             parts.append(_tinted(_one(item), item.hue))
-            following = row[k + 1] if k + 1 < len(row) else None
-            if isinstance(item, Sign) and item.text in WORDS and isinstance(following, Fence | Sign):
-                parts.append("<mo>\u2061</mo>")
-            k += 1
+        k += 1
     return "".join(parts)
+
+
+APPLIED, TIMES, AND = "\u2061", "\u2062", "\u2064"  # signs that are not seen
+
+
+def _is_digit(item: Item, hue: str) -> bool:
+    return isinstance(item, Sign) and (item.text.isdigit() or item.text == ".") and item.hue == hue
+
+
+def _between(row: Row, k: int) -> str:
+    """The unseen sign before a part: of a product that is written side by side, a mixed number, a function."""
+    if not 0 < k < len(row):
+        return ""
+    start = k - 1
+    while start > 0 and isinstance(row[start], Raised | Lowered):
+        start -= 1
+    before, after = row[start], row[k]
+    if isinstance(before, Sign) and before.text in WORDS:
+        joins = before.text in ("and", "or", "mod", "if")
+        return "" if joins or isinstance(after, Raised | Lowered) or not _begins(after) else APPLIED
+    if not (_ends(row[k - 1]) and _begins(after)):
+        return ""
+    both = isinstance(after, Fraction) and isinstance(row[k - 1], Sign) and _is_digit(row[k - 1], row[k - 1].hue)
+    if both and isinstance(after, Fraction) and all(_is_digit(one, one.hue) for one in (*after.above, *after.below)):
+        return AND
+    return TIMES
+
+
+def _ends(item: Item) -> bool:
+    if isinstance(item, Sign):
+        return item.text not in WORDS and (item.text[-1:].isalnum() or item.text in ("!", "°", "%"))
+    return not isinstance(item, Limits)
+
+
+def _begins(item: Item) -> bool:
+    if isinstance(item, Sign):
+        return item.text not in ("and", "or", "mod") and item.text[:1].isalnum()
+    return not isinstance(item, Raised | Lowered | Over)
 
 
 def _tinted(text: str, hue: str) -> str:
@@ -325,7 +364,7 @@ def _one(item: Item) -> str:
         case Fraction(above, below):
             return f"<mfrac>{_held(above)}{_held(below)}</mfrac>"
         case Root(inner, None):
-            return f"<msqrt>{_out(inner)}</msqrt>"
+            return f"<msqrt>{_held(inner)}</msqrt>"
         case Root(inner, degree):
             return f"<mroot>{_held(inner)}{_held(degree or ())}</mroot>"
         case Fence(left, inner, right):
