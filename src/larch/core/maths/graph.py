@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING, Any
 from msgspec import Struct
 
 from larch.core.base.words import _
-from larch.core.maths.expression import ExpressionError, Node, names_in, parse, values
+from larch.core.maths.expression import ExpressionError, Node, names_in, values
 from larch.core.maths.expression.tree import Binary, Joined, Name, Negative, Number, Relation
+from larch.core.maths.layout.reading import meaning
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -39,7 +40,7 @@ class NotDrawn(ValueError):
 @lru_cache(maxsize=256)
 def curve_of(source: str) -> Curve:
     """What to draw for an equation. Raises ExpressionError where it can't be read, NotDrawn where not drawn."""
-    node = parse(source)
+    node = meaning(source)
     if isinstance(node, Joined):
         raise NotDrawn(_("Only one equation or inequality is drawn at a time."))
     if not isinstance(node, Relation):

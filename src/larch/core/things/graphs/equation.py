@@ -6,10 +6,14 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import ClassVar
 
+from larch.core.base.memo import remember
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
-from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, parse, reading
+from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, reading
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
+from larch.core.maths.layout.latex import looks_like_latex
+from larch.core.maths.layout.mathml import looks_like_mathml
+from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of
 from larch.core.model.capabilities import Geometric, HasWords, Plots
@@ -19,21 +23,27 @@ from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 
 LONGEST = 1000
+CHECK = "check"  # among what is shown: whether it follows from the line above
 
 
 class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equation"):
-    """source: the text as typed; axes: id of the axes it is linked to, or "" for those it lies on."""
+    """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
+    the line that it is to follow from."""
 
     source: str = "y = x"
     size: float = 40.0
     axes: str = ""
+    above: str = ""
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     order: ClassVar[int] = 41
-    refers: ClassVar[tuple[str, ...]] = ("axes",)
-    help: ClassVar[str] = N_("Type as you would write: 3/4 x − 6, x², sqrt(x), |x|. Put it on axes to see its graph.")
+    refers: ClassVar[tuple[str, ...]] = ("axes", "above")
+    help: ClassVar[str] = N_(
+        "Write as it looks: / makes a fraction of what stands before it, ^ a power, sqrt a root; a space goes out of it. "
+        "Shift and Enter begin the next line of a solution, which can be checked. Put it on axes to see its graph."
+    )
 
     def __post_init__(self) -> None:
         if len(self.source) > LONGEST:
@@ -52,10 +62,10 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
         yield ShelfItem("parabola", _("parabola"), N_("Graphs"), lambda: cls(source="y = x^2 - 3", hue="clay"), words)
 
     def label(self, page: Page) -> str:
-        return self.name or self.source
+        return self.name or self.plain_text()
 
     def plain_text(self) -> str:
-        return self.source
+        return plain_of(self)
 
     def extent(self) -> Box:
         """An estimate; the board measures what it has set in type."""
@@ -88,15 +98,16 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
     def facts(self, page: Page) -> Iterator[Fact]:
         def set_source(typed: str) -> Thing:
             try:
-                parse(typed)
+                meaning(typed)
             except ExpressionError as error:
                 raise ValueError(error.message) from error
             changed: Thing = self.replace(source=typed.strip())
             return changed
 
-        yield Fact("equation", self.source, text=self.source, label=_("typed"), set=set_source)
+        written = self.plain_text()
+        yield Fact("equation", written, text=written, label=_("typed"), set=set_source)
         try:
-            node = parse(self.source)
+            node = meaning(self.source)
         except ExpressionError as error:
             yield Fact("reading", None, text=error.message, label=_("read as"))
             return
@@ -122,6 +133,17 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS
+
+
+@remember
+def plain_of(equation: Equation) -> str:
+    """An equation in one line of plain text: as it was typed, or as it is read."""
+    if not (looks_like_latex(equation.source) or looks_like_mathml(equation.source)):
+        return equation.source
+    try:
+        return reading(meaning(equation.source))
+    except ExpressionError:
+        return equation.source
 
 
 def fraction_text(value: Fraction) -> str:

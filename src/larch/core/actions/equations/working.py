@@ -1,0 +1,87 @@
+"""Solutions line by line: each line below the one that it is to follow from, in a hue of its own."""
+
+from __future__ import annotations
+
+from larch.core.base.words import N_, _
+from larch.core.model.action import Action, Things, only, register
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
+from larch.core.things.graphs.equation import CHECK, Equation
+
+HUES = ("lake", "plum", "berry", "moss", "clay", "slate")
+LONGEST_CHAIN = 200
+
+
+def lines_above(page: Page, line: Equation) -> list[Equation]:
+    """The lines that a line goes back to, the first of them first; itself last."""
+    found = [line]
+    while len(found) < LONGEST_CHAIN:
+        above = page.thing(found[0].above) if found[0].above else None
+        if not isinstance(above, Equation) or above in found:
+            break
+        found.insert(0, above)
+    return found
+
+
+def chain(page: Page, line: Equation) -> list[Equation]:
+    """All lines of the solution that a line belongs to."""
+    found = lines_above(page, line)
+    while len(found) < LONGEST_CHAIN:
+        below = next(
+            (t for t in page.things if isinstance(t, Equation) and t.above == found[-1].id and t not in found), None
+        )
+        if below is None:
+            break
+        found.append(below)
+    return found
+
+
+def line_below(page: Page, line: Equation, drop: float) -> Equation:
+    """An empty line so many page units below another, which it is to follow from. Its hue is that of its number."""
+    above = lines_above(page, line)
+    first = HUES.index(above[0].hue) if above[0].hue in HUES else 0
+    shown = tuple(name for name in line.shown if name == CHECK)
+    made: Equation = Equation(
+        source="", size=line.size, hue=HUES[(first + len(above)) % len(HUES)], above=line.id, axes="", shown=shown,
+        placement=line.placement.moved(0, drop),
+    )  # fmt: skip
+    return made
+
+
+def _toggle(page: Page, things: Things) -> Edit:
+    """Checks the solutions that the lines belong to, or no longer."""
+    lines = {line.id: line for thing in things if isinstance(thing, Equation) for line in chain(page, thing)}
+    on = not all(CHECK in line.shown for line in lines.values())
+    changed = {}
+    for id, line in lines.items():
+        rest = tuple(name for name in line.shown if name != CHECK)
+        changed[id] = line.replace(shown=(*rest, CHECK) if on else rest)
+    return Edit(_("Check the lines") if on else _("Check no longer"), page, page.with_things(changed))
+
+
+def _has_lines(page: Page, things: Things) -> bool:
+    return only(Equation)(page, things) and any(isinstance(t, Equation) and len(chain(page, t)) > 1 for t in things)
+
+
+def _join(page: Page, things: Things) -> Edit:
+    """Equations one below the other become the lines of one solution, from the top down."""
+    lines = sorted((t for t in things if isinstance(t, Equation)), key=lambda t: (t.box().y0, t.box().x0))
+    changed = {}
+    for k, line in enumerate(lines):
+        changed[line.id] = line.replace(above=lines[k - 1].id if k else "", hue=HUES[k % len(HUES)])
+    return Edit(_("Make it one solution"), page, page.with_things(changed))
+
+
+def _check_label(page: Page, things: Things) -> str:
+    return _("check no longer") if all(CHECK in thing.shown for thing in things) else _("check the lines")
+
+
+register(
+    (
+        Action("check lines", _check_label, "list-checks", _toggle, _has_lines, rank=8, board=True,
+               words=N_("working solution follows right wrong steps")),
+        Action("one solution", lambda p, ts: _("lines of one solution"), "list-ordered", _join,
+               lambda p, ts: len(ts) > 1 and only(Equation)(p, ts), rank=9, words=N_("working steps line by line")),
+    ),
+    Equation,
+)  # fmt: skip
