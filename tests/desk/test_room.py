@@ -160,9 +160,9 @@ def test_enter_does_not_open_again_what_it_has_closed(hand: Hand, name: str) -> 
     editor = hand.window.editors.open
     assert editor is not None
     if name == "equation":
-        QTest.keyClicks(editor.field, "+1")
-        QTest.keyClick(editor.field, KEYS.Key_Return)
-        assert hand.canvas.page.things[-1].source.endswith("+1")
+        QTest.keyClicks(editor, "+1")
+        QTest.keyClick(editor, KEYS.Key_Return)
+        assert hand.canvas.page.things[-1].source.endswith("+ 1")
     else:
         QTest.keyClick(editor, KEYS.Key_Escape)
     assert hand.window.editors.open is None

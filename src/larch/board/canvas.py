@@ -70,6 +70,16 @@ class Canvas(PageStage):
         self.setMinimumSize(120, 90)
         self._numpy_ready.connect(self._numpy_arrived)
         arrivals.arrived.connect(self._picture_arrived)
+        arrivals.checked.connect(self._lines_checked)
+
+    def _lines_checked(self) -> None:
+        """More is known about lines of solutions: they are painted anew."""
+        boxes = self.surface.index.boxes
+        found = [boxes[t.id] for t in self.page.things if "check" in t.shown and t.id in boxes]
+        if found:
+            self.surface.invalidate_each(found)
+            self.surface.sharpen(AT_ONCE)
+            self._refresh()
 
     def _picture_arrived(self, media: str) -> None:
         """A photograph has been read: what shows it is painted anew."""

@@ -23,6 +23,7 @@ SOFT = QColor(hues.NEEDLE_SOFT)
 GOLD = QColor(hues.GOLD)
 GOLD_TEXT = QColor(hues.GOLD_TEXT)
 WRONG = QColor(hues.WRONG)
+RIGHT = QColor(hues.RIGHT)
 HAIRLINE = QColor("#D9D5C8")
 RULING = QColor("#E7E4DA")
 

@@ -80,10 +80,23 @@ class EquationEditor(QWidget):
         """The thing as it would be left now; its baseline stays where it was."""
         made = set_row(self.writing.row)
         size = self.thing.size * self.thing.placement.scale
-        drop = (max(made.above, 0.7) - max(self._start.above, 0.7)) * size
+        rise = (max(made.above, 0.7) - max(self._start.above, 0.7)) * size
         source = pen.source_of(self.writing.row)
-        changed: Equation = self.thing.replace(source=source[:LONGEST], placement=self.thing.placement.moved(0, -drop))
+        place = self.thing.placement.moved(0, self._lowered() - rise)
+        changed: Equation = self.thing.replace(source=source[:LONGEST], placement=place)
         return changed
+
+    def _lowered(self) -> float:
+        """By how many page units the line goes down to keep clear of the one above: a fraction needs more room."""
+        page = self.editors.canvas.page
+        above = page.thing(self.thing.above) if self.thing.above else None
+        if above is None:
+            return 0.0
+        size = self.thing.size * self.thing.placement.scale
+        rise = (max(set_row(self.writing.row).above, 0.7) - max(self._start.above, 0.7)) * size
+        top = self.thing.placement.y - rise + 0.1 * size
+        bottom = view_of(above).box(above).y1
+        return max(0.0, bottom - top) if above.placement.y < self.thing.placement.y else 0.0
 
     def write(self, made: Writing) -> None:
         """Takes a new state, which can be taken back."""
@@ -136,7 +149,7 @@ class EquationEditor(QWidget):
         canvas, made = self.editors.canvas, set_row(self.writing.row)
         k = self._scale()
         at = self.thing.placement.to_page(PAD * self.thing.size, (max(self._start.above, 0.7) + PAD) * self.thing.size)
-        x, baseline = canvas.camera.to_view(*at)
+        x, baseline = canvas.camera.to_view(at[0], at[1] + self._lowered())
         up, down = max(made.above, 0.8) * k, max(made.below, 0.3) * k
         self._origin = QPointF(AIR, up + AIR)
         width = max(made.width * k, 40.0) + 2 * AIR
@@ -347,6 +360,7 @@ class EquationEditor(QWidget):
         if isinstance(kept, Equation):
             from larch.core.actions.equations.working import line_below
 
+            editors.canvas.select([])
             drop = view_of(kept).extent(kept).height + 0.35 * kept.size
             editors.edit(line_below(page, kept, drop * kept.placement.scale))
 

@@ -259,7 +259,8 @@ _FUNCTIONS: dict[str, Callable[..., Any]] = {
     **{name: _bounded(name) for name in ("exp", "sinh", "cosh", "tanh")},
     "ln": _natural, "log": _logarithm, "sqrt": _square_root, "cbrt": lambda x: _root(x, mp().mpf(3)), "root": _root,
     "abs": abs, "floor": lambda x: mp().floor(x), "ceil": lambda x: mp().ceil(x), "round": _rounded,
-    "sign": lambda x: mp().sign(x), "min": min, "max": max, "mod": _remainder, "degrees": lambda x: x * mp().pi / 180,
+    "sign": lambda x: mp().sign(x), "min": lambda *v: min(v), "max": lambda *v: max(v), "mod": _remainder,
+    "degrees": lambda x: x * mp().pi / 180,
     "percent": lambda x: x / 100, "permille": lambda x: x / 1000,
 }  # fmt: skip
 

@@ -50,7 +50,7 @@ class _Piece(NamedTuple):
 def looks_like_latex(text: str) -> bool:
     return (
         "\\" in text
-        or re.search(r"[_^]\{", text) is not None
+        or re.search(r"[_^]\{|\{[,.]\}", text) is not None
         or (text.strip().startswith("$") and text.strip().endswith("$"))
     )
 

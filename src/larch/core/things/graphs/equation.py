@@ -16,7 +16,7 @@ from larch.core.maths.layout.mathml import looks_like_mathml
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of
-from larch.core.model.capabilities import Geometric, HasWords, Plots
+from larch.core.model.capabilities import Geometric, HasWords, LooksAt, Plots
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
@@ -26,14 +26,15 @@ LONGEST = 1000
 CHECK = "check"  # among what is shown: whether it follows from the line above
 
 
-class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equation"):
+class Equation(Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"):
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
-    the line that it is to follow from."""
+    the line that it is to follow from; reason: why it does, in the words of the class."""
 
     source: str = "y = x"
     size: float = 40.0
     axes: str = ""
     above: str = ""
+    reason: str = ""
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"
@@ -46,7 +47,7 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
     )
 
     def __post_init__(self) -> None:
-        if len(self.source) > LONGEST:
+        if max(len(self.source), len(self.reason)) > LONGEST:
             raise ValueError("an equation is too long")
         if not 1 <= self.size <= 2000:
             raise ValueError("an equation must have a size that can be read")
@@ -82,6 +83,10 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
         """The axes on which it is drawn: those it is linked to, or the topmost on which it lies."""
         return next((t for t in reversed(page.things) if isinstance(t, Plots) and t.draws(self)), None)
 
+    def uses(self, page: Page) -> tuple[Thing, ...]:
+        above = page.thing(self.above) if self.above else None
+        return () if above is None else (above,)
+
     def rests_on(self, page: Page) -> tuple[str, ...]:
         axes = self.axes_on(page)
         return (axes.id,) if axes is not None else ()
@@ -114,6 +119,8 @@ class Equation(Geometric, HasWords, Thing, frozen=True, kw_only=True, tag="equat
         yield Fact("reading", reading(node), text=reading(node), label=_("read as"))
         if why := readable(self.source):
             yield Fact("graph", None, text=why, label=_("graph"))
+        yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
+                   set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
         yield from self._line_facts()
 
     def _line_facts(self) -> Iterator[Fact]:

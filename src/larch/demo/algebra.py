@@ -1,0 +1,35 @@
+"""Pages with equations: solutions line by line, and letters that hold for the page."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
+from larch.core.model.page import Page
+from larch.core.things.graphs.equation import CHECK, Equation
+from larch.demo.parts import fresh_page, lettering
+
+HUES = ("lake", "plum", "berry", "moss", "clay")
+SIZE, STEP = 50.0, 78.0
+
+
+def solution(page: Page, lines: Sequence[tuple[str, str]], x: float, y: float, checked: bool = True) -> Page:
+    """Lines with their reasons, each below the one that it is to follow from."""
+    above = ""
+    for k, (source, reason) in enumerate(lines):
+        tall = 0.3 * SIZE if "frac" in source else 0.0
+        line = Equation(source=source, reason=reason, hue=HUES[k % len(HUES)], size=SIZE, above=above,
+                        shown=(CHECK,) if checked else (), placement=Placement(x, y + k * STEP - tall))  # fmt: skip
+        page = page.put(line)
+        above = page.things[-1].id
+    return page
+
+
+def lanterns() -> Page:
+    """Two solutions: one right to the end, one with a sign that was lost."""
+    page = fresh_page(_("What does one lantern cost? Say why, line by line."))
+    first = (("2x + 5 = 15", _("given")), ("2x = 10", _("− 5 on both sides")), ("x = 5", _("÷ 2 on both sides")))
+    page = solution(page, first, 56, 120)
+    page = solution(page, (("3x - 4 = 11", _("given")), ("3x = 7", "")), 680, 120)
+    return page.put(lettering(_("Write the next line under 3x − 4 = 11. Then check."), 56, 470))
