@@ -7,7 +7,9 @@ from collections.abc import Sequence
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.page import Page
+from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import CHECK, Equation
+from larch.core.things.graphs.slider import Slider
 from larch.demo.parts import fresh_page, lettering
 
 HUES = ("lake", "plum", "berry", "moss", "clay")
@@ -33,3 +35,17 @@ def lanterns() -> Page:
     page = solution(page, first, 56, 120)
     page = solution(page, (("3x - 4 = 11", _("given")), ("3x = 7", "")), 680, 120)
     return page.put(lettering(_("Write the next line under 3x − 4 = 11. Then check."), 56, 470))
+
+
+def tide() -> Page:
+    """A letter that is dragged: what depends on it follows, in type and on the axes."""
+    page = fresh_page(_("How high is the water at the bridge?"))
+    page = page.put(Slider(letter="a", low=0.0, high=5.0, step=0.5, value=1.5, placement=Placement(240, 150)))
+    page = page.put(Equation(source="4a =", hue="needle", size=SIZE, placement=Placement(56, 250)))
+    page = page.put(Equation(source=r"b = \frac{a}{2}", hue="moss", size=SIZE, placement=Placement(56, 330)))
+    page = page.put(Equation(source="2b + 1 =", hue="moss", size=SIZE, placement=Placement(56, 450)))
+    axes = Axes(x_min=-5, x_max=5, y_min=-6, y_max=6, width=520, height=480, placement=Placement(690, 150))
+    page = page.put(axes)
+    id = page.things[-1].id
+    page = page.put(Equation(source="y = a sin x", axes=id, hue="lake", size=40.0, placement=Placement(720, 560)))
+    return page.put(Equation(source="y = x + b", axes=id, hue="moss", size=40.0, placement=Placement(960, 560)))

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from fractions import Fraction
 from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
+import msgspec
 from msgspec import Struct
 
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Node, names_in, values
-from larch.core.maths.expression.tree import Binary, Joined, Name, Negative, Number, Relation
+from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Number, Relation
 from larch.core.maths.layout.reading import meaning
 
 if TYPE_CHECKING:
@@ -38,9 +41,10 @@ class NotDrawn(ValueError):
 
 
 @lru_cache(maxsize=256)
-def curve_of(source: str) -> Curve:
-    """What to draw for an equation. Raises ExpressionError where it can't be read, NotDrawn where not drawn."""
-    node = meaning(source)
+def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
+    """What to draw for an equation; letters: of the page, with their values as text. Raises ExpressionError where it
+    can't be read, NotDrawn where not drawn."""
+    node = with_values(meaning(source), dict(letters)) if letters else meaning(source)
     if isinstance(node, Joined):
         raise NotDrawn(_("Only one equation or inequality is drawn at a time."))
     if not isinstance(node, Relation):
@@ -59,6 +63,20 @@ def curve_of(source: str) -> Curve:
         if found is not None:
             return found
     raise NotDrawn(_("Only equations that can be solved for y or x by themselves are drawn."))
+
+
+def with_values(node: Node, letters: Mapping[str, str]) -> Node:
+    """With numbers in the place of letters."""
+    match node:
+        case Name(name) if name in letters:
+            return Number(Fraction(letters[name]), letters[name])
+        case Negative(of):
+            return Negative(with_values(of, letters))
+        case Binary(_, left, right) | Relation(_, left, right):
+            return msgspec.structs.replace(node, left=with_values(left, letters), right=with_values(right, letters))
+        case Call(function, arguments):
+            return Call(function, tuple(with_values(argument, letters) for argument in arguments))
+    return node
 
 
 def _is_function_name(node: Node) -> bool:

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Any, ClassVar, Self
 from larch.core.base.shape import Box, Point
 
 if TYPE_CHECKING:
+    from larch.core.maths.expression.tree import Node
     from larch.core.maths.graph import Curve
     from larch.core.maths.plane.forms import Form, Graph, Spot
     from larch.core.model.page import Page
@@ -281,6 +282,16 @@ class Tells(Able, frozen=True):
 
     def told_on(self, page: Page) -> Self:
         """Itself with what the facts are at present; the same value if that has not changed."""
+        raise TypeError(self.kind())
+
+
+class Defines(Able, frozen=True):
+    """What gives a letter of the page its value."""
+
+    __slots__ = ()
+
+    def definition(self, page: Page) -> tuple[str, Node] | None:
+        """The letter and what it is; None if it gives none at present."""
         raise TypeError(self.kind())
 
 

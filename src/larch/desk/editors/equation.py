@@ -268,7 +268,7 @@ class EquationEditor(QWidget):
         if key == Qt.Key.Key_Escape:
             self.editors.finish()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.next_line() if shift or control else self.editors.finish()
+            self.next_line() if shift or control else self.entered()
         elif key in STYLES:
             what, forward = STYLES[Qt.Key(key)]
             self.write((pen.step if what == "step" else pen.home)(self.writing, forward, shift))
@@ -346,6 +346,10 @@ class EquationEditor(QWidget):
             self.write(pen.rubbed(self.writing))
         elif key.does == "next line":
             self.next_line()
+
+    def entered(self) -> None:
+        """Enter ends what is written."""
+        self.editors.finish()
 
     def next_line(self) -> None:
         """Keeps this line and begins one below it, that is to follow from it."""

@@ -95,6 +95,8 @@ class Unread(NamedTuple):
 def read(equation: Equation) -> tuple[Setting, Unread | None]:
     """The equation in type, and where it can't be read."""
     row = look(equation.source)
+    if outcome := equation.outcome():
+        row = (*row, *(() if row[-1:] == (Sign("="),) else (Sign("="),)), *look(outcome))
     made = set_row(row) if row else set_row((Sign(" "),))
     try:
         read_row(row) if looks_like_latex(equation.source) else meaning(equation.source)

@@ -32,7 +32,6 @@ from larch.core.maths.expression.tree import (
     Relation,
     Unit,
     children,
-    names_in,
     states,
 )
 from larch.core.maths.expression.words import (
@@ -106,7 +105,7 @@ class _Parser(Applied):
         sides: list[Node] = [self.sum()]
         signs: list[str] = []
         while sign := self.accept("relation"):
-            if self.next.kind == "end" and sign.text == "=" and not signs and not names_in(sides[0]):
+            if self.next.kind == "end" and sign.text == "=" and not signs and not isinstance(sides[0], Name):
                 return sides[0]  # 2 + 3 =
             signs.append(RELATIONS[sign.text])
             sides.append(self.sum())

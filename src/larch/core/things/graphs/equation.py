@@ -2,39 +2,45 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
-from larch.core.maths.expression import ExpressionError, Undefined, exact_at, names_in, reading
+from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at, names_in, reading
+from larch.core.maths.expression.precise import as_float, precise
+from larch.core.maths.expression.tree import Name, Relation
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.maths.layout.latex import looks_like_latex
 from larch.core.maths.layout.mathml import looks_like_mathml
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of
-from larch.core.model.capabilities import Geometric, HasWords, LooksAt, Plots
+from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.things.words.letters import letter_text, letters
 
 LONGEST = 1000
+PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
 CHECK = "check"  # among what is shown: whether it follows from the line above
 
 
-class Equation(Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"):
+class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"):
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
-    the line that it is to follow from; reason: why it does, in the words of the class."""
+    the line that it is to follow from; reason: why it does, in the words of the class. told:
+    letters of the page that it uses, with their values, and under "" what it comes to; derived."""
 
     source: str = "y = x"
     size: float = 40.0
     axes: str = ""
     above: str = ""
     reason: str = ""
+    told: tuple[tuple[str, str], ...] = ()
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"
@@ -75,7 +81,7 @@ class Equation(Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, t
 
     def curve(self) -> Curve | None:
         try:
-            return curve_of(self.source)
+            return curve_of(self.source, tuple(pair for pair in self.told if pair[0]))
         except (ExpressionError, NotDrawn):
             return None
 
@@ -100,6 +106,43 @@ class Equation(Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, t
         except NotThere:
             return None
 
+    # Letters of the page
+
+    def definition(self, page: Page) -> tuple[str, Node] | None:
+        """a = 3, written anywhere but within a solution, and not the equation of a graph."""
+        found = _defined(self)
+        if found is None or self.above or any(getattr(thing, "above", "") == self.id for thing in page.things):
+            return None
+        return found
+
+    def bare(self) -> Thing:
+        return self.replace(told=()) if self.told else self
+
+    def tells(self) -> bool:
+        return bool(_wanted(self))
+
+    def told_on(self, page: Page) -> Self:
+        """With the values of the letters that it uses, and what it comes to where it ends in an equals sign."""
+        known, told = letters(page), []
+        for name in _wanted(self):
+            if name in known.values:
+                told.append((name, letter_text(known.values[name])))
+        if self.source.rstrip().endswith("="):
+            told.append(("", self._comes_to(known.values)))
+        made = tuple(told)
+        return self if made == self.told else self.replace(told=made)
+
+    def _comes_to(self, known: Mapping[str, Fraction | float]) -> str:
+        try:
+            value = precise(meaning(self.source), known)
+            return value_text(value)
+        except (ExpressionError, Undefined):
+            return "?"
+
+    def outcome(self) -> str:
+        """What stands behind the equals sign that it ends in; "" for nothing."""
+        return dict(self.told).get("", "")
+
     def facts(self, page: Page) -> Iterator[Fact]:
         def set_source(typed: str) -> Thing:
             try:
@@ -119,6 +162,11 @@ class Equation(Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, t
         yield Fact("reading", reading(node), text=reading(node), label=_("read as"))
         if why := readable(self.source):
             yield Fact("graph", None, text=why, label=_("graph"))
+        if self.outcome():
+            yield Fact("value", self.outcome(), text=self.outcome(), label=_("comes to"))
+        if (found := self.definition(page)) is not None and found[0] in letters(page).why:
+            why = letters(page).why[found[0]]
+            yield Fact("letter", None, text=why, label=found[0])
         yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
                    set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
         yield from self._line_facts()
@@ -151,6 +199,43 @@ def plain_of(equation: Equation) -> str:
         return reading(meaning(equation.source))
     except ExpressionError:
         return equation.source
+
+
+@remember
+def _node(equation: Equation) -> Node | None:
+    try:
+        return meaning(equation.source)
+    except ExpressionError:
+        return None
+
+
+@remember
+def _defined(equation: Equation) -> tuple[str, Node] | None:
+    match _node(equation):
+        case Relation("=", Name(name), right):
+            own = len(name) == 1 or "_" in name
+            return (name, right) if own and name not in PLANE and not names_in(right) & PLANE else None
+    return None
+
+
+@remember
+def _wanted(equation: Equation) -> tuple[str, ...]:
+    """The letters that it would know; under "" that it wants to know what it comes to."""
+    node = _node(equation)
+    if node is None:
+        return ()
+    defined = _defined(equation)
+    names = sorted(names_in(node) - PLANE - ({defined[0]} if defined is not None else set()))
+    return (*names, "") if equation.source.rstrip().endswith("=") else tuple(names)
+
+
+def value_text(value: Fraction | object) -> str:
+    """Exactly where it is short, else rounded to six places."""
+    if isinstance(value, Fraction):
+        decimal = number_text(float(value), 6)
+        short = value.denominator in (1, 2, 4, 5, 8, 10, 20, 25, 100)
+        return decimal if short else fraction_text(value)
+    return number_text(as_float(value), 6)
 
 
 def fraction_text(value: Fraction) -> str:

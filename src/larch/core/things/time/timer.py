@@ -94,7 +94,7 @@ class Timer(Ticks, Sounds, Tappable, WorksLocked, Thing, frozen=True, kw_only=Tr
         if not self.going:
             return None
         passed = self.passed + now - self.going
-        if self.length and passed >= self.length:
+        if self.length and passed >= self.length - 1e-6:  # as far as float64 can tell
             return None
         return now + 1.0 - passed % 1.0 + 1e-3
 

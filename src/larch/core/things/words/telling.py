@@ -14,10 +14,11 @@ from larch.core.base.bounds import MOST_TOLD
 from larch.core.base.memo import remember
 from larch.core.figures.figure import Figure
 from larch.core.maths.expression import ExpressionError, Undefined, parse, value_at
-from larch.core.model.capabilities import Tells
+from larch.core.model.capabilities import Defines, Tells
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.scale import length_fact
+from larch.core.things.words.letters import letters
 
 BRACES = re.compile(r"\{([^{}\n]{0,120})\}")
 WORD = re.compile(r"[\w.]")
@@ -122,7 +123,7 @@ def known(page: Page) -> Mapping[str, Fact]:
     found: dict[str, Fact] = {}
     points: list[tuple[str, tuple[float, float]]] = []
     for thing in page.things:
-        if isinstance(thing, Tells):
+        if isinstance(thing, Tells) and (thing.tells() or isinstance(thing, Defines)):
             continue
         names_of = getattr(thing, "corner_names", None)
         title = thing.name or ("".join(names_of()) if names_of is not None else "")
@@ -139,6 +140,8 @@ def known(page: Page) -> Mapping[str, Fact]:
                 if name:
                     found[name] = told
     _distances(page, points, found)
+    for name, value in letters(page).values.items():
+        found[name] = Fact(name, float(value), text=number_text(float(value), 6))
     return found
 
 
