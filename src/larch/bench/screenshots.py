@@ -100,10 +100,26 @@ def stall(w: Window) -> None:
     w.canvas.select([thing.id for thing in w.canvas.page.things if thing.kind() == "picture" and not thing.copy_of][:6])
 
 
-def layers(w: Window) -> None:
-    w.show_page("p15")
-    w.run("layers")
-    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.name == "candle"])
+def entry(w: Window) -> None:
+    from larch.core.maths.layout.writing import typed
+    from larch.core.things.graphs.equation import Equation
+    from larch.desk.editors.equation import EquationEditor
+
+    w.show_page("p24")
+    w.go_to_board()
+    lines = [thing for thing in w.canvas.page.things if isinstance(thing, Equation)]
+    w.editors.edit(lines[-1])
+    editor = w.editors.open
+    assert isinstance(editor, EquationEditor)
+    editor.next_line()
+    editor = w.editors.open
+    assert isinstance(editor, EquationEditor)
+    for character in "x=15/":
+        editor.write(typed(editor.writing, character))
+
+
+def working(w: Window) -> None:
+    w.show_page("p24")
 
 
 def organisers(w: Window) -> None:
@@ -111,12 +127,6 @@ def organisers(w: Window) -> None:
     w.show_shelf(True)
     w.shelf.choose("Organisers")
     w.canvas.select([thing.id for thing in w.canvas.page.things if thing.label(w.canvas.page) == "lantern"][:1])
-
-
-def picture_search(w: Window) -> None:
-    w.show_page("p15")
-    w.show_shelf(True)
-    w.shelf.search.setText("boot")
 
 
 def _at_board(w: Window, page: str) -> None:
@@ -178,9 +188,9 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "instruments": instruments,
     "tiling": tiling,
     "arranged-page": stall,
-    "layers": layers,
+    "equation-entry": entry,
+    "working-lines": working,
     "organisers": organisers,
-    "picture-search": picture_search,
 }
 
 

@@ -7,6 +7,7 @@ import sys
 import time
 from collections.abc import Callable
 
+from PyQt6 import sip
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
@@ -73,7 +74,9 @@ class Canvas(PageStage):
         arrivals.checked.connect(self._lines_checked)
 
     def _lines_checked(self) -> None:
-        """More is known about lines of solutions: they are painted anew."""
+        """More is known about lines of solutions: they are painted anew. It comes from another thread, maybe late."""
+        if sip.isdeleted(self):
+            return
         boxes = self.surface.index.boxes
         found = [boxes[t.id] for t in self.page.things if "check" in t.shown and t.id in boxes]
         if found:

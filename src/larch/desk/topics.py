@@ -80,6 +80,13 @@ TOPICS = (
         N_("Put out axes, write an equation with the equation tool, and its graph is drawn."),
         N_("Points are plotted from the facts: (2; 3). The ranges of x and y can be typed."),
     )),
+    Topic("equations", N_("Equations and solutions"),
+          N_("equation expression fraction power root solve steps check working slider letter calculator"),
+          ("slider", "calculator"), (
+        N_("Write as it looks: / makes a fraction of what stands before it, ^ a power, sqrt a root; a space leaves it."),
+        N_("Shift and Enter, or “next line”, begin a line that is to follow; “check the lines” tells whether it does."),
+        N_("a = 3 holds for the page, and so does a slider; 4a = shows what it comes to. “Solve” is in the Edit menu."),
+    )),
     Topic("numbers", N_("Blocks, abacus, dice and clocks"), N_("count place value ten hundred counter chance time wheel"), (
         "abacus", "die", "clock"), (
         N_("Slide blocks together; a selection shows its total, and ten of a kind are exchanged for one."),
