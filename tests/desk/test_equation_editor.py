@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication
 
 from larch.board.typeset.mathset import set_row
 from larch.core.base.shape import Placement
-from larch.core.maths.layout.writing import source_of
+from larch.core.maths.layout.terms import source_of
 from larch.core.things.graphs.equation import Equation
 from larch.desk.editors.equation import EquationEditor
 from larch.desk.editors.key_tray import KeyButton, KeyTray

@@ -44,13 +44,13 @@ def test_what_can_not_be_done_is_said(hand: Hand, qtbot: QtBot) -> None:
 
 
 def test_a_check_comes_by_itself_and_is_painted(hand: Hand, qtbot: QtBot) -> None:
-    first = Equation(source="3x - 4 = 11", placement=Placement(100, 100))
-    second = Equation(source="3x = 7", above="t1", shown=(CHECK,), placement=Placement(100, 180))
+    first = Equation(source="3x - 4 = 17", placement=Placement(100, 100))
+    second = Equation(source="3x = 13", above="t1", shown=(CHECK,), placement=Placement(100, 180))
     hand.put(first, second)
     line = lines(hand)[1]
     before = hand.canvas.grab().toImage()
-    qtbot.waitUntil(lambda: checks.verdict("3x - 4 = 11", "3x = 7") is not None, timeout=8000)
-    verdict = checks.verdict("3x - 4 = 11", "3x = 7")
+    qtbot.waitUntil(lambda: checks.verdict("3x - 4 = 17", "3x = 13") is not None, timeout=8000)
+    verdict = checks.verdict("3x - 4 = 17", "3x = 13")
     assert verdict is not None and verdict.follows == "no" and verdict.mistake == "moved"
     qtbot.waitUntil(lambda: hand.canvas.grab().toImage() != before, timeout=3000)
     assert hand.canvas.grab().toImage() != before

@@ -107,6 +107,8 @@ def entry(w: Window) -> None:
 
     w.show_page("p24")
     w.go_to_board()
+    w.showNormal()
+    w.resize(1280, 800)
     lines = [thing for thing in w.canvas.page.things if isinstance(thing, Equation)]
     w.editors.edit(lines[-1])
     editor = w.editors.open

@@ -14,7 +14,8 @@ KEPT = 2000
 
 
 class Verdict(NamedTuple):
-    """follows: "yes", "only if", "no" or "" where it is not known; when, why: as `larch follows` has them."""
+    """follows: "yes", "only if", "no", "unread" where a line is not finished, or "" where it is not known; when, why: as
+    `larch follows` has them."""
 
     follows: str
     when: str = ""
@@ -41,7 +42,8 @@ class Checks:
     def _came(self, key: tuple[str, str], request: Request) -> None:
         """In the worker's thread."""
         if request.error is not None:
-            self._known[key] = Verdict("", why=str(request.error))
+            known = "unread" if request.error.kind == "Unread" else ""
+            self._known[key] = Verdict(known, why=str(request.error))
         else:
             found: dict[str, Any] = request.result
             self._known[key] = Verdict(found["follows"], found["when"] or "", found["why"], found["mistake"])

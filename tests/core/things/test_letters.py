@@ -94,3 +94,31 @@ def test_a_value_beyond_its_ends_is_refused_in_a_sentence(typed: str) -> None:
 @given(st.one_of(st.fractions(max_denominator=10**6), st.floats(-1e6, 1e6).filter(lambda v: v != int(v))))
 def test_values_are_kept_without_loss(value: Fraction | float) -> None:
     assert letter_value(letter_text(value)) == value
+
+
+def test_facts_stand_in_equations_as_they_do_in_words() -> None:
+    page = settled(Slider(letter="a", value=2.0), Equation(source="3 · {a} ="))
+    told = page.things[1]
+    assert isinstance(told, Equation)
+    assert told.seen_source() == "3 · 2 =" and told.outcome() == "6"
+
+
+@pytest.mark.parametrize(
+    ("line", "typed", "wanted"),
+    [
+        ("2x + 5 = 15", "− 5", "2x = 10"),
+        ("2x = 10", "÷ 2", "x = 5"),
+        ("-2x < 6", "/(-2)", "x > −3"),
+        ("x/2 = 3", "* 2", "x = 6"),
+    ],
+)
+def test_the_same_is_done_to_both_sides(line: str, typed: str, wanted: str) -> None:
+    page = Page(id="p1").put(Equation(source=line))
+    facts = {fact.name: fact for fact in page.things[0].facts(page)}
+    assert facts["both sides"].set is not None
+    after = facts["both sides"].set(typed)
+    assert isinstance(after, Page) and isinstance(below := after.things[1], Equation)
+    assert below.source == wanted and below.above == page.things[0].id and "both sides" in below.reason
+    for bad in ("5", "− =", "÷ 0" if "<" in line else "?"):
+        with pytest.raises(ValueError, match=r"\.$"):
+            facts["both sides"].set(bad)

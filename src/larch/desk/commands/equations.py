@@ -6,11 +6,8 @@ from functools import partial
 from typing import TYPE_CHECKING, Any
 
 from larch.board.views import view_of
-from larch.core.actions.equations.working import line_below
+from larch.core.actions.equations.working import asked_line, with_lines
 from larch.core.base.words import N_, _
-from larch.core.model.edit import Edit
-from larch.core.model.page import Page
-from larch.core.things.graphs.equation import Equation
 from larch.desk.commands.command import Command
 from larch.desk.jobs import Job
 from larch.services.worker import WorkerError, worker
@@ -20,6 +17,7 @@ if TYPE_CHECKING:
 
 ORDER = 25
 SECONDS = 6.0
+CALL = "larch.core.maths.algebra.answers:done_answer"
 DONE = (
     ("solve", N_("Solve, line by line"), "list-ordered", N_("work out steps solution equation")),
     ("next", N_("Next step"), "step-forward", N_("line reason hint solution")),
@@ -34,29 +32,22 @@ DONE = (
 def build(w: Context) -> list[Command]:
     return [
         Command(f"equation {what}", _(label), partial(_work, w, what), "Edit", picture, words=_(words),
-                enabled=lambda: _selected(w) is not None, fold=_("Equation"), apart=what == "solve", board=True)
+                enabled=lambda: asked_line(w.canvas.things()) is not None, fold=_("Equation"), apart=what == "solve",
+                board=True)
         for what, label, picture, words in DONE
     ]  # fmt: skip
 
 
-def _selected(w: Context) -> Equation | None:
-    things = w.canvas.things()
-    return things[0] if len(things) == 1 and isinstance(things[0], Equation) else None
-
-
 def _work(w: Context, what: str) -> None:
     """Asks the worker; the lines come below the one that is selected, as one step of undo."""
-    line = _selected(w)
+    line = asked_line(w.canvas.things())
     if line is None:
         w.say(_("Select one equation first."))
         return
+    id, source = line
 
     def asked(job: Job) -> Any:
-        return (
-            worker()
-            .ask("larch.core.maths.algebra.answers:done_answer", what, line.source, seconds=SECONDS)
-            .wait(SECONDS + 1)
-        )
+        return worker().ask(CALL, what, source, seconds=SECONDS).wait(SECONDS + 1)
 
     def failed(error: object) -> None:
         known = isinstance(error, WorkerError) and error.kind in ("Unread", "Unsolved")
@@ -64,21 +55,12 @@ def _work(w: Context, what: str) -> None:
 
     job = Job(asked)
     job.answered = True
-    job.finished.connect(partial(_came, w, line.id, line.source))
+    job.finished.connect(partial(_came, w, id, source))
     job.failed.connect(failed)
     job.start()
 
 
 def _came(w: Context, id: str, source: str, lines: list[dict[str, str]]) -> None:
-    page = w.canvas.page
-    above = page.thing(id)
-    if not isinstance(above, Equation) or above.source != source:
-        return  # it was changed meanwhile
-    after: Page = page
-    for one in lines:
-        drop = (view_of(above).extent(above).height + 0.35 * above.size) * above.placement.scale
-        made = line_below(after, above, drop).replace(source=one["line"], reason=one["reason"])
-        after = after.put(made)
-        above = after.things[-1]
-        assert isinstance(above, Equation)
-    w.canvas.commit(Edit(_("Work out"), page, after, select=(above.id,)))
+    edit = with_lines(w.canvas.page, id, source, lines, lambda thing: view_of(thing).extent(thing).height)
+    if edit is not None:
+        w.canvas.commit(edit)

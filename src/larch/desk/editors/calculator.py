@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from larch.core.base.words import _
-from larch.core.maths.layout import writing as pen
+from larch.core.maths.layout import terms
 from larch.core.maths.layout.writing import Writing
 from larch.core.model.edit import Edit
 from larch.core.model.thing import Thing
@@ -34,7 +34,7 @@ class CalculatorEditor(EquationEditor):
 
     def next_line(self) -> None:
         """Works the line out."""
-        source = pen.source_of(self.writing.row)
+        source = terms.source_of(self.writing.row)
         canvas = self.editors.canvas
         here = canvas.page.thing(self.calculator.id)
         if not isinstance(here, Calculator) or not source.strip():
@@ -56,7 +56,7 @@ class CalculatorEditor(EquationEditor):
         self.next_line() if self.writing.row else self.editors.finish()
 
     def keep(self) -> None:
-        source = pen.source_of(self.writing.row)
+        source = terms.source_of(self.writing.row)
         self.drop()
         page = self.editors.canvas.page
         here = page.thing(self.calculator.id)

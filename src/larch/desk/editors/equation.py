@@ -17,11 +17,12 @@ from larch.board.views import view_of
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, reading
 from larch.core.maths.graph import readable
+from larch.core.maths.layout import terms
 from larch.core.maths.layout import writing as pen
 from larch.core.maths.layout.latex import latex
 from larch.core.maths.layout.mathml import mathml_of_row
 from larch.core.maths.layout.reading import look, read_any
-from larch.core.maths.layout.rows import Raised
+from larch.core.maths.layout.rows import Raised, Sign
 from larch.core.maths.layout.to_tree import read_row
 from larch.core.maths.layout.writing import Writing
 from larch.core.model.thing import Thing
@@ -57,6 +58,7 @@ class EquationEditor(QWidget):
         self.writing = Writing(row, (), len(row))
         self._before: list[Writing] = []
         self._after: list[Writing] = []
+        self._carried = False  # whether what is selected is being dragged
         self._column: float | None = None  # where the caret wants to be when it goes up and down
         self._start = set_row(row)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -81,7 +83,7 @@ class EquationEditor(QWidget):
         made = set_row(self.writing.row)
         size = self.thing.size * self.thing.placement.scale
         rise = (max(made.above, 0.7) - max(self._start.above, 0.7)) * size
-        source = pen.source_of(self.writing.row)
+        source = terms.source_of(self.writing.row)
         place = self.thing.placement.moved(0, self._lowered() - rise)
         changed: Equation = self.thing.replace(source=source[:LONGEST], placement=place)
         return changed
@@ -103,7 +105,7 @@ class EquationEditor(QWidget):
         if made == self.writing:
             return
         if made.row != self.writing.row:
-            if len(pen.source_of(made.row)) > LONGEST:
+            if len(terms.source_of(made.row)) > LONGEST:
                 self.editors.tell(_("An equation holds {n} characters; the rest was left out.").format(n=LONGEST))
                 return
             self._before = [*self._before[-UNDONE:], self.writing]
@@ -130,7 +132,7 @@ class EquationEditor(QWidget):
             found = read_row(self.writing.row)
             text = _("reads: {reading}").format(reading=reading(found.node))
             lines = [text, *found.doubts]
-            if why := readable(pen.source_of(self.writing.row)):
+            if why := readable(terms.source_of(self.writing.row)):
                 lines.append(why) if self.editors.canvas.page.thing(self.thing.axes) is not None else None
             self.says.setText("\n".join(lines))
         except ExpressionError as error:
@@ -277,7 +279,7 @@ class EquationEditor(QWidget):
         elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
             self.write(pen.rubbed(self.writing, key == Qt.Key.Key_Delete))
         elif event.matches(QKeySequence.StandardKey.SelectAll):
-            self.write(pen.everything(self.writing))
+            self.write(terms.everything(self.writing))
         elif event.matches(QKeySequence.StandardKey.Copy) or event.matches(QKeySequence.StandardKey.Cut):
             self.copy()
             if event.matches(QKeySequence.StandardKey.Cut):
@@ -344,6 +346,14 @@ class EquationEditor(QWidget):
             self.write(pen.step(self.writing, key.does == "right"))
         elif key.does == "rub out":
             self.write(pen.rubbed(self.writing))
+        elif key.does.startswith("hue "):
+            self.write(terms.coloured(self.writing, key.does[4:]))
+        elif key.does in ("select more", "select less"):
+            self.write(pen.step(self.writing, key.does == "select more", True))
+        elif key.does == "over":
+            self.write(terms.brought_over(self.writing))
+        elif key.does in ("term", "side"):
+            self.write(terms.term_at(self.writing) if key.does == "term" else terms.side_at(self.writing))
         elif key.does == "next line":
             self.next_line()
 
@@ -417,26 +427,38 @@ class EquationEditor(QWidget):
             return
         self.setFocus()
         found = self._nearest(event.position())
-        if found is not None:
+        start, end = self.writing.selected()
+        self._carried = found is not None and found.path == self.writing.path == () and start <= found.part <= end > start
+        if found is not None and not self._carried:
             self.write(self.writing.moved(found.path, found.part))
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or not event.buttons() & Qt.MouseButton.LeftButton:
             return
         found = self._nearest(event.position(), self.writing.path)
-        if found is not None:
+        if found is not None and not self._carried:
             anchor = self.writing.at if self.writing.anchor is None else self.writing.anchor
             self.write(Writing(self.writing.row, self.writing.path, found.part, anchor))
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """A selected term that was carried over the sign between the sides changes its own."""
+        if event is None or not self._carried:
+            return
+        self._carried = False
+        found = self._nearest(event.position(), ())
+        signs = [k for k, item in enumerate(self.writing.row) if isinstance(item, Sign) and item.text in "=<>≤≥≠"]
+        if found is not None and len(signs) == 1 and (found.part > signs[0]) != (self.writing.at > signs[0]):
+            self.write(terms.brought_over(self.writing))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """The term; once more, the side; once more, all of it."""
         start, end = self.writing.selected()
         if start == end:
-            self.write(pen.term_at(self.writing))
-        elif self.writing == pen.side_at(self.writing):
-            self.write(pen.everything(self.writing))
+            self.write(terms.term_at(self.writing))
+        elif self.writing == terms.side_at(self.writing):
+            self.write(terms.everything(self.writing))
         else:
-            self.write(pen.side_at(self.writing))
+            self.write(terms.side_at(self.writing))
 
     # Leaving
 

@@ -76,6 +76,17 @@ MATRIX = Key((Grid((((), ()), ((), ()))),), N_("matrix"), puts=(Grid((((), ()), 
 CASES = Key((Grid((((),), ((),)), "{", ""),), N_("cases"), puts=(Grid((((), ()), ((), ())), "{", ""),))
 POINT = _types(".", N_("decimal point"))
 
+HUES = ("needle", "lake", "plum", "berry", "moss", "clay", "slate", "straw")
+NAMES = (N_("in black"), N_("in blue"), N_("in violet"), N_("in red"), N_("in green"), N_("in orange"), N_("in grey"),
+         N_("in ochre"))  # fmt: skip
+
+
+def _hue(hue: str, name: str) -> Key:
+    return Key((Sign("a", hue), Sign("b", hue)), name, does=f"hue {hue}", wide=2)
+
+
+COLOURS = tuple(_hue(hue, name) for hue, name in zip(HUES, NAMES, strict=True))
+
 SETS = (
     KeySet("numbers", N_("numbers"), (
         (_digits("12345"), _digits("67890")),
@@ -94,6 +105,13 @@ SETS = (
          (FUNCTION, DERIVATIVE, INTEGRAL, SUM)),
         ((PLUS, MINUS, TIMES, MATRIX), (EQUALS, LESS, LEFT, RIGHT), (FRACTION, POWER, ROOT, CASES)),
         ((BACK, ON), (RUB,), (NEXT,)),
+    )),
+    KeySet("colours", N_("terms"), (
+        (COLOURS[:3], COLOURS[3:6], COLOURS[6:]),
+        ((Key((), N_("select less"), does="select less", wide=2), Key((), N_("select more"), does="select more", wide=2)),
+         (Key((), N_("the term"), does="term", wide=2), Key((), N_("the side"), does="side", wide=2)),
+         (Key((), N_("to the other side"), does="over", wide=4),)),
+        ((RUB,), (NEXT,)),
     )),
     KeySet("alphabet", "", (
         (tuple(_types(c) for c in "abcdefghijk"), tuple(_types(c) for c in "lmnopqrstuv"),

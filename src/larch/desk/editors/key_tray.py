@@ -158,9 +158,10 @@ class KeyTray(QWidget):
                     x += w + GAP
                     index += 1
             left += across * unit + (across - 1) * GAP + PARTED
+        share = (HEIGHT - GAP * (len(self._sets) + 1)) / len(self._sets)
         for k, button in enumerate(self._sets):
-            third = (HEIGHT - 4 * GAP) / 3
-            button.setGeometry(GAP, round(self.height() - HEIGHT + GAP + k * (third + GAP)), SIDE - GAP, round(third))
+            y = self.height() - HEIGHT + GAP + k * (share + GAP)
+            button.setGeometry(GAP, round(y), SIDE - GAP, round(share))
         self.ear.setGeometry(self.width() - EAR.width() - PARTED, 0, EAR.width(), EAR.height())
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:

@@ -6,12 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from larch.core.maths.algebra.compare import same
 from larch.core.maths.expression import reading
+from larch.core.maths.layout import terms
 from larch.core.maths.layout import writing as pen
 from larch.core.maths.layout.latex import latex
 from larch.core.maths.layout.reading import look
+from larch.core.maths.layout.terms import source_of
 from larch.core.maths.layout.to_tree import tree_of
-from larch.core.maths.layout.writing import Writing, row_at, source_of
+from larch.core.maths.layout.writing import Writing, row_at
 
 
 def written(keys: str) -> Writing:
@@ -47,9 +50,10 @@ STEPS = {
     "left": lambda w: pen.step(w, False), "right": lambda w: pen.step(w, True),
     "home": pen.home, "end": lambda w: pen.home(w, True),
     "rub": pen.rubbed, "delete": lambda w: pen.rubbed(w, True), "select": lambda w: pen.step(w, True, True),
-    "select back": lambda w: pen.step(w, False, True), "term": pen.term_at, "side": pen.side_at, "all": pen.everything,
+    "select back": lambda w: pen.step(w, False, True),
+    "term": terms.term_at, "side": terms.side_at, "all": terms.everything,
     "fraction": pen.fraction, "power": lambda w: pen.script(w, True), "next": lambda w: pen.next_place(w) or w,
-    "tint": lambda w: pen.coloured(w, "berry"),
+    "tint": lambda w: terms.coloured(w, "berry"),
 }  # fmt: skip
 
 
@@ -97,9 +101,21 @@ def test_rubbing_out_at_the_start_of_a_part_keeps_what_is_in_it() -> None:
 
 
 def test_selected_terms_go_into_a_fraction() -> None:
-    made = pen.everything(written("x+1"))
+    made = terms.everything(written("x+1"))
     assert source_of(pen.fraction(made).row) == r"\frac{x+1}{}"
-    term = pen.term_at(written("2x+5y").moved((), 4))
+    term = terms.term_at(written("2x+5y").moved((), 4))
     assert "".join(item.text for item in term.selection()) == "5y"
-    side = pen.side_at(written("2x+5=15").moved((), 1))
+    side = terms.side_at(written("2x+5=15").moved((), 1))
     assert "".join(item.text for item in side.selection()) == "2x+5"
+
+
+@pytest.mark.parametrize(
+    ("line", "at", "wanted"),
+    [("2x+5=15", 3, "2x = 15 − 5"), ("2x+5=15", 0, "5 = 15 − 2x"), ("3x-4=11", 3, "3x = 11 + 4"),
+    ("x=5-2x", 5, "x + 2x = 5"),
+     ("x-3=0", 2, "x = 3"), ("x+1", 0, "x + 1")],
+)  # fmt: skip
+def test_a_term_goes_to_the_other_side_with_the_other_sign(line: str, at: int, wanted: str) -> None:
+    moved = terms.brought_over(written(line).moved((), at))
+    assert source_of(moved.row) == wanted
+    assert "=" not in wanted or same(tree_of(moved.row), tree_of(written(line).row)).same is True

@@ -94,15 +94,16 @@ class Unread(NamedTuple):
 @remember
 def read(equation: Equation) -> tuple[Setting, Unread | None]:
     """The equation in type, and where it can't be read."""
-    row = look(equation.source)
+    source = equation.seen_source()
+    row = look(source)
     if outcome := equation.outcome():
         row = (*row, *(() if row[-1:] == (Sign("="),) else (Sign("="),)), *look(outcome))
     made = set_row(row) if row else set_row((Sign(" "),))
     try:
-        read_row(row) if looks_like_latex(equation.source) else meaning(equation.source)
+        read_row(row) if looks_like_latex(source) else meaning(source)
     except NotRead as error:
         return made, Unread(error.path, error.position)
     except ExpressionError as error:
-        before = equation.source[: error.position]
+        before = source[: error.position]
         return made, Unread((), sum(not c.isspace() for c in before))
     return made, None

@@ -34,7 +34,7 @@ def paint_beside(painter: QPainter, line: Equation, page: Page, width: float, li
     if CHECK not in line.shown or not isinstance(above, Equation) or not line.source.strip():
         return
     verdict = checks.verdict(above.source, line.source)
-    if verdict is None:
+    if verdict is None or verdict.follows == "unread":
         return
     _verdict(painter, line, page, verdict, width, lines_right, middle, baseline)
 

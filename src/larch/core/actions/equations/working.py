@@ -2,10 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping, Sequence
+
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, register
+from larch.core.maths.algebra.manifold import many_of, written
+from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at
+from larch.core.maths.expression.exactly import NotRational
+from larch.core.maths.expression.tree import Binary, Relation, states
+from larch.core.maths.layout.from_tree import row_of
+from larch.core.maths.layout.reading import meaning
+from larch.core.maths.layout.terms import source_of
+from larch.core.model.action import Action, Things, grants, only, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import CHECK, Equation
 
 HUES = ("lake", "plum", "berry", "moss", "clay", "slate")
@@ -46,6 +56,74 @@ def line_below(page: Page, line: Equation, drop: float) -> Equation:
         placement=line.placement.moved(0, drop),
     )  # fmt: skip
     return made
+
+
+OPERATIONS = {"+": "+", "-": "-", "−": "-", "–": "-", "*": "*", "·": "*", "×": "*", ":": "/", "/": "/", "÷": "/"}
+TURNED = {"<": ">", ">": "<", "≤": "≥", "≥": "≤", "=": "=", "≠": "≠"}
+
+
+@grants("both sides")
+def both_sides(page: Page, line: Equation, typed: str) -> Page:
+    """The line below in which the same was done to both sides, each worked out as far as it is a polynomial.
+
+    Raises ValueError with one sentence.
+    """
+    text = typed.strip()
+    op = OPERATIONS.get(text[:1])
+    try:
+        node, by = meaning(line.source), meaning(text[1:]) if op else None
+    except ExpressionError as error:
+        raise ValueError(error.message) from error
+    if op is None or by is None or states(by) or not isinstance(node, Relation):
+        raise ValueError(_("Write a sign and what goes with it, such as − 5 or ÷ 2."))
+    sign = node.op
+    if op in "*/" and node.op != "=":
+        try:
+            value = exact_at(by)
+        except Undefined as error:
+            raise ValueError(str(error)) from error
+        if value is None or value == 0:
+            raise ValueError(_("An inequality is multiplied by a number that is not zero."))
+        sign = TURNED[node.op] if value < 0 else node.op
+    sides = [_tidy(Binary(op, side, by)) for side in (node.left, node.right)]
+    made = line_below(page, line, 1.6 * line.size * line.placement.scale)
+    source = source_of(row_of(Relation(sign, sides[0], sides[1])))
+    shown = {"-": "−", "*": "×", "/": "÷"}.get(op, op)
+    reason = _("{sign} {what} on both sides").format(sign=shown, what=text[1:].strip())
+    return page.put(made.replace(source=source, reason=reason))
+
+
+def _tidy(node: Node) -> Node:
+    try:
+        return written(many_of(node))
+    except NotRational:
+        return node
+
+
+def asked_line(things: Things) -> tuple[str, str] | None:
+    """Id and source of the one equation that is selected; None for anything else."""
+    one = things[0] if len(things) == 1 else None
+    return (one.id, one.source) if isinstance(one, Equation) else None
+
+
+def with_lines(
+    page: Page, id: str, source: str, lines: Sequence[Mapping[str, str]], tall: Callable[[Thing], float]
+) -> Edit | None:
+    """Lines that were worked out, below the one they were asked for, unless that has changed meanwhile.
+
+    tall: how high a thing is in its own units.
+    """
+    above = page.thing(id)
+    if not isinstance(above, Equation) or above.source != source:
+        return None
+    after = page
+    for one in lines:
+        drop = (tall(above) + 0.35 * above.size) * above.placement.scale
+        after = after.put(line_below(after, above, drop).replace(source=one["line"], reason=one["reason"]))
+        last = after.things[-1]
+        assert isinstance(last, Equation)
+        above = last
+    return Edit(_("Work out"), page, after, select=(above.id,))
 
 
 def _toggle(page: Page, things: Things) -> Edit:

@@ -59,7 +59,7 @@ def done_answer(what: str, source: str) -> list[dict[str, str]]:
     """
     from larch.core.maths.algebra.steps import Unsolved
     from larch.core.maths.layout.from_tree import row_of
-    from larch.core.maths.layout.writing import source_of
+    from larch.core.maths.layout.terms import source_of
 
     node = _read(source)
     if what in ("solve", "next", "simplify"):

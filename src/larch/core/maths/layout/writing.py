@@ -6,7 +6,6 @@ part. `anchor` is the other end of what is selected in the same row, or None.
 
 from __future__ import annotations
 
-import msgspec
 from msgspec import Struct
 
 from larch.core.maths.expression.words import GREEK
@@ -403,72 +402,3 @@ def _unwrapped(writing: Writing) -> Writing:
     content = tuple(item for one in rows for item in one)
     made = with_row(writing.row, outer, (*row[:part], *content, *row[part + 1 :]))
     return Writing(made, outer, part)
-
-
-# Selecting
-
-
-def term_at(writing: Writing) -> Writing:
-    """The term that the caret is in."""
-    here, start = writing.here(), _term_start(writing)
-    end = writing.at
-    while end < len(here) and not (isinstance(item := here[end], Sign) and item.text in "+−=<>≤≥≠"):
-        end += 1
-    return Writing(writing.row, writing.path, end, start)
-
-
-def _term_start(writing: Writing) -> int:
-    here, start = writing.here(), writing.at
-    while start > 0 and not (isinstance(item := here[start - 1], Sign) and item.text in "+−=<>≤≥≠"):
-        start -= 1
-    return start
-
-
-def side_at(writing: Writing) -> Writing:
-    """The side of an equation that the caret is in."""
-    row = writing.row
-    at = writing.path[0][0] if writing.path else writing.at
-    start, end = at, at
-    while start > 0 and not (isinstance(item := row[start - 1], Sign) and item.text in "=<>≤≥≠"):
-        start -= 1
-    while end < len(row) and not (isinstance(item := row[end], Sign) and item.text in "=<>≤≥≠"):
-        end += 1
-    return Writing(row, (), end, start)
-
-
-def everything(writing: Writing) -> Writing:
-    return Writing(writing.row, (), len(writing.row), 0)
-
-
-def coloured(writing: Writing, hue: str) -> Writing:
-    """What is selected, or all of it, in a hue."""
-    start, end = writing.selected()
-    if start == end:
-        row = tuple(msgspec.structs.replace(item, hue=hue) for item in writing.row)
-        return Writing(row, writing.path, writing.at, writing.anchor)
-    here = writing.here()
-    tinted = tuple(msgspec.structs.replace(item, hue=hue) for item in here[start:end])
-    made = with_row(writing.row, writing.path, (*here[:start], *tinted, *here[end:]))
-    return Writing(made, writing.path, writing.at, writing.anchor)
-
-
-# Keeping
-
-
-def source_of(row: Row) -> str:
-    """How a row is kept: plain text while it is nothing but signs, else LaTeX."""
-    from larch.core.maths.layout.latex import latex
-
-    if not all(isinstance(item, Sign) and not item.hue for item in row):
-        return latex(row)
-    text = ""
-    for k, item in enumerate(row):
-        assert isinstance(item, Sign)
-        binary = item.text in "=<>≤≥≠→" or (item.text in "+−±⋅×÷" and k and _is_operand(row[k - 1]))
-        wordy = len(item.text) > 1
-        text += f" {item.text} " if (binary or wordy) and k else item.text + (" " if wordy else "")
-    return " ".join(text.split())
-
-
-def _is_operand(item: Item) -> bool:
-    return isinstance(item, Sign) and (item.text[-1:].isalnum() or item.text in "!°%")

@@ -17,13 +17,14 @@ from larch.core.maths.layout.latex import looks_like_latex
 from larch.core.maths.layout.mathml import looks_like_mathml
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
-from larch.core.model.action import Action, Things, ids_of
+from larch.core.model.action import Action, Things, ids_of, wished
 from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.words.letters import letter_text, letters
+from larch.core.things.words.telling import BRACES, answers, value_of
 
 LONGEST = 1000
 PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
@@ -123,21 +124,35 @@ class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, fro
 
     def told_on(self, page: Page) -> Self:
         """With the values of the letters that it uses, and what it comes to where it ends in an equals sign."""
-        known, told = letters(page), []
+        known = letters(page)
+        told: list[tuple[str, str]] = []
+        if in_braces(self.source):
+            found = [match[0] for match in BRACES.finditer(self.source)]
+            told += zip(found, answers(page, self.source), strict=True)
         for name in _wanted(self):
             if name in known.values:
                 told.append((name, letter_text(known.values[name])))
         if self.source.rstrip().endswith("="):
-            told.append(("", self._comes_to(known.values)))
+            told.append(("", self._comes_to(page, known.values)))
         made = tuple(told)
         return self if made == self.told else self.replace(told=made)
 
-    def _comes_to(self, known: Mapping[str, Fraction | float]) -> str:
+    def _comes_to(self, page: Page, known: Mapping[str, Fraction | float]) -> str:
+        if in_braces(self.source):
+            number = value_of(page, self.source.rstrip().rstrip("="))
+            return "?" if number is None else number_text(number, 6)
         try:
             value = precise(meaning(self.source), known)
             return value_text(value)
         except (ExpressionError, Undefined):
             return "?"
+
+    def seen_source(self) -> str:
+        """What stands on the page: with the facts in the place of what tells them."""
+        if not in_braces(self.source):
+            return self.source
+        told = dict(self.told)
+        return BRACES.sub(lambda match: told.get(match[0], match[0][1:-1]), self.source)
 
     def outcome(self) -> str:
         """What stands behind the equals sign that it ends in; "" for nothing."""
@@ -167,6 +182,9 @@ class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, fro
         if (found := self.definition(page)) is not None and found[0] in letters(page).why:
             why = letters(page).why[found[0]]
             yield Fact("letter", None, text=why, label=found[0])
+        if isinstance(_node(self), Relation):
+            yield Fact("both sides", "", text="", label=_("do to both sides"), hint=_("such as − 5"),
+                       set=lambda typed: both_sides(page, self, typed) if typed.strip() else self)  # fmt: skip
         yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
                    set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
         yield from self._line_facts()
@@ -201,6 +219,16 @@ def plain_of(equation: Equation) -> str:
         return equation.source
 
 
+def in_braces(source: str) -> bool:
+    """Whether it tells facts, as words do: {AB} · 2."""
+    return "{" in source and not looks_like_latex(source) and not looks_like_mathml(source)
+
+
+def both_sides(page: Page, line: Equation, typed: str) -> Page:
+    """A line below in which the same was done to both sides: "− 5", "÷ 2". Raises ValueError with one sentence."""
+    return wished("both sides", page, line, typed)  # type: ignore[no-any-return]
+
+
 @remember
 def _node(equation: Equation) -> Node | None:
     try:
@@ -211,7 +239,7 @@ def _node(equation: Equation) -> Node | None:
 
 @remember
 def _defined(equation: Equation) -> tuple[str, Node] | None:
-    match _node(equation):
+    match None if in_braces(equation.source) else _node(equation):
         case Relation("=", Name(name), right):
             own = len(name) == 1 or "_" in name
             return (name, right) if own and name not in PLANE and not names_in(right) & PLANE else None
@@ -220,7 +248,9 @@ def _defined(equation: Equation) -> tuple[str, Node] | None:
 
 @remember
 def _wanted(equation: Equation) -> tuple[str, ...]:
-    """The letters that it would know; under "" that it wants to know what it comes to."""
+    """The letters that it would know; under "" that it wants to know what it comes to, or facts."""
+    if in_braces(equation.source):
+        return ("",)
     node = _node(equation)
     if node is None:
         return ()
