@@ -165,7 +165,7 @@ def _sought(part: Node, name: str, given: Mapping[str, Value]) -> list[Value]:
             found += _refined(part, slope, name, given, places[k])
         elif a * b < 0:
             found += _refined(part, slope, name, given, _bisected(at, places[k], places[k + 1], a))
-        elif k and heights[k - 1] is not None and abs(a) <= abs(b) and abs(a) <= abs(heights[k - 1] or 0.0):
+        elif k and _is_low(heights[k - 1], a, b):
             low = _lowest(at, places[k - 1], places[k + 1])
             value = at(low)
             if value is not None and abs(value) < 1e-6 * max(1.0, abs(b)):
@@ -173,6 +173,11 @@ def _sought(part: Node, name: str, given: Mapping[str, Value]) -> list[Value]:
         if len(found) > MOST_POINTS:
             break
     return found
+
+
+def _is_low(before: float | None, here: float, after: float) -> bool:
+    """Whether the size is least here, and not the same all about."""
+    return before is not None and abs(here) <= min(abs(before), abs(after)) < max(abs(before), abs(after))
 
 
 def _at_edge(part: Node, name: str, given: Mapping[str, Value], at: Any, low: float, high: float, left: bool) -> list[Value]:
@@ -228,10 +233,12 @@ def _refined(part: Node, slope: Node | None, name: str, given: Mapping[str, Valu
     """The zero near a place to full precision, or none where there is a pole."""
     context = mp()
     x: Any = context.mpf(start)
+    settled, change = False, context.mpf(1)
     try:
         for _k in range(9):
             value = precise(part, {**given, name: x}, Budget(20_000))
             if value == 0:
+                settled = True
                 break
             if slope is not None:
                 rise = decimal(precise(slope, {**given, name: x}, Budget(20_000)))
@@ -243,11 +250,14 @@ def _refined(part: Node, slope: Node | None, name: str, given: Mapping[str, Valu
             change = decimal(value) / rise
             x = x - change
             if abs(change) < context.mpf(10) ** -(48) * max(1, abs(x)):
+                settled = True
                 break
     except (Undefined, ZeroDivisionError, ValueError, OverflowError):
         exact = as_fraction(context.nint(context.mpf(start) * 10**9) / 10**9, 10**4)
         return [] if exact is None else [exact]
     if not context.isfinite(x) or abs(x - start) > 1e-3 * max(1.0, abs(start)):
+        return []
+    if not settled and abs(change) > context.mpf(10) ** -20 * max(1, abs(x)):
         return []
     exact = as_fraction(x)
     return [snapped(x) if exact is None else exact]
@@ -281,16 +291,14 @@ def samples(points: Sequence[Value], bounded: bool) -> list[tuple[Value, bool]]:
     if not points:
         return [(Fraction(n), False) for n in (-7, -1, 0, 1, 2, 9)] + [(Fraction(3, 7), False), (Fraction(-11, 3), False)]
     found: list[tuple[Value, bool]] = []
-    if not bounded:
-        first = _floor(points[0])
-        found += [(first - 1, False), (first - 17, False), (first - 5003, False)]
+    first, last = _floor(points[0]), -_floor(-points[-1])
+    outer = (Fraction(3, 7),) if bounded else (Fraction(1), Fraction(17), Fraction(5003))
+    found += [(first - beyond, False) for beyond in reversed(outer)]
     for k, point in enumerate(points):
         if k:
             found += [(place, False) for place in _between(points[k - 1], point)]
         found.append((point, True))
-    if not bounded:
-        last = -_floor(-points[-1])
-        found += [(last + 1, False), (last + 17, False), (last + 5003, False)]
+    found += [(last + beyond, False) for beyond in outer]
     return found
 
 

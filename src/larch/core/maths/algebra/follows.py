@@ -157,7 +157,7 @@ def _chosen(conditions: Sequence[Node], fine: Sequence[Place], failing: Sequence
         if any(holds(condition, place.given) for place in failing):
             continue
         kept = sum(holds(condition, place.given) for place in fine)
-        if fine and not kept:
+        if fine and kept < (1 if isinstance(condition, Relation) and condition.op == "≠" else min(2, len(fine))):
             continue
         if best is None or kept > best[0]:
             best = (kept, condition)

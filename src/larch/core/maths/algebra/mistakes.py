@@ -7,12 +7,13 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from larch.core.base.words import N_, _
+from larch.core.maths.algebra.compare import same
 from larch.core.maths.algebra.critical import numbers_in
 from larch.core.maths.algebra.rewrites import MOST, number, rewritten
 from larch.core.maths.algebra.statements import ORDINARY, letters, relations_of, sum_of_terms, terms_of, written_out
 from larch.core.maths.expression.evaluate import floating
 from larch.core.maths.expression.exactly import Undefined
-from larch.core.maths.expression.tree import Binary, Call, Joined, Negative, Node, Number, Relation, states
+from larch.core.maths.expression.tree import Binary, Call, Joined, Negative, Node, Number, Relation, names_in, states
 
 FLIPPED = {"<": ">", ">": "<", "≤": "≥", "≥": "≤", "=": "=", "≠": "≠"}
 WORDS = {
@@ -39,6 +40,8 @@ WORDS = {
     "negative power": N_("A negative power is one over the power: a⁻ⁿ is 1/aⁿ."),
     "letter": N_("The letter was lost: 7x − 2x is 5x, not 5."),
     "order": N_("The order was wrong: products and quotients come before sums and differences."),
+    "minus power": N_("The power comes before the minus: −3² is −9, (−3)² is 9."),
+    "product": N_("A product tells about its factors only when it is zero."),
     "arithmetic": N_("A number was worked out wrongly."),
     "half root": N_("A root is no half: √x is the number whose square is x."),
     "lost": N_("A solution was lost."),
@@ -89,6 +92,12 @@ def _candidates(first: Node, second: Node) -> Iterator[tuple[str, Node]]:
             yield kind, node
     if isinstance(first, Relation) and isinstance(second, Relation):
         yield from _signs_in(first, second)
+    if not states(first) and not states(second):
+        for changed in _sign_other_in_sum(second):
+            if alike(first, changed):
+                yield "sign", second
+    if isinstance(first, Relation) and isinstance(second, Joined):
+        yield from _in_joined(first, second)
     yield from _with_other_number(first, second)
 
 
@@ -155,6 +164,27 @@ def _signs_in(first: Relation, second: Relation) -> Iterator[tuple[str, Node]]:
             return
         if alike(first, changed):
             yield "sign", second
+
+
+def _sign_other_in_sum(node: Node) -> Iterator[Node]:
+    terms = terms_of(node)
+    for k, (sign, term) in enumerate(terms):
+        if len(terms) > 1:
+            yield sum_of_terms([*terms[:k], (-sign, term), *terms[k + 1 :]])
+
+
+def _in_joined(first: Relation, second: Joined) -> Iterator[tuple[str, Node]]:
+    """Solutions of which one has the wrong sign; a product that is not zero taken apart."""
+    factors = [factor for factor, _of in _factors(first.left)]
+    lines = relations_of(second)
+    if factors and all(line.right == first.right and any(alike(line.left, f) for f in factors) for line in lines):
+        yield "product", second
+    for k, line in enumerate(lines[:4]):
+        other = Relation(line.op, line.left, Negative(line.right))
+        changed = Joined(second.op, (*lines[:k], other, *lines[k + 1 :]))
+        if same(first, changed).same is True:
+            yield "sign", second
+            return
 
 
 def _one_sign_other(line: Relation) -> Iterator[Relation]:
@@ -252,7 +282,7 @@ def _at(node: Node, place: dict[str, float]) -> float | None:
 
 def lost_root(first: Relation, second: Relation) -> bool:
     """x² = 9 and then x = 3: an even power or a size on one side, and its root alone on the other line."""
-    even = any(_is_even(side) for side in (first.left, first.right))
+    even = any(_is_even(side) for side in (first.left, first.right) if names_in(side))
     return even and not any(_is_even(side) for side in (second.left, second.right))
 
 
@@ -262,8 +292,11 @@ def _is_even(node: Node) -> bool:
             return value.denominator == 1 and value % 2 == 0
         case Call("abs"):
             return True
-        case Binary("*" | "/" | "+" | "-", left, right):
+        case Binary("*" | "/", left, right):
             return _is_even(left) or _is_even(right)
+        case Binary("+" | "-", left, right):
+            parts = [part for part in (left, right) if names_in(part)]
+            return bool(parts) and all(map(_is_even, parts))
         case Negative(of):
             return _is_even(of)
     return False

@@ -57,6 +57,12 @@ def _here(node: Node) -> Iterator[Rewritten]:
             yield from _in_sum(node)
         case Negative(of) if isinstance(of, Binary) and of.op in "+-":
             yield from _minus_before_bracket(of)
+        case Negative(Binary("^", base, exponent)):
+            yield "minus power", Binary("^", Negative(base), exponent)
+        case Binary("*", Binary("/", above, below), factor) if not node.implied:
+            yield "order", Binary("/", above, Binary("*", below, factor))
+            yield from _in_product(node.left, node.right)
+            yield from _in_product(node.right, node.left)
         case Binary("*", left, right):
             yield from _in_product(left, right)
             yield from _in_product(right, left)

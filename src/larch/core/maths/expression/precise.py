@@ -150,9 +150,10 @@ def power(base: Value, exponent: Value) -> Value:
         sign = -1 if exponent.numerator % 2 else 1
     context = mp()
     size, raised = abs(decimal(base)), decimal(exponent)
-    if abs(raised * context.log(size)) > LARGEST_POWER:
-        if raised * context.log(size) < 0:
-            return sign * context.mpf(2) ** -LARGEST_POWER  # next to nothing, but not nothing
+    logarithm = raised * context.log(size)
+    if logarithm < -LARGEST_POWER * 10**6:
+        return sign * context.mpf(2) ** int(-LARGEST_POWER * 10**6)  # next to nothing, but not nothing
+    if logarithm > LARGEST_POWER:
         raise Undefined(_("The number is too large to be written."))
     found = size ** int(exponent) if whole and abs(exponent) < 10**6 else size**raised
     return snapped(sign * found)
