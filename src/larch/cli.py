@@ -14,7 +14,7 @@ from larch.refused import Refused
 if TYPE_CHECKING:
     import argparse
 
-MATHS = ("evaluate", "same", "follows", "work", "typeset")
+MATHS = ("evaluate", "same", "follows", "work", "typeset", "plot")
 WINDOW_COMMANDS = (
     "export",
     "facts",

@@ -17,7 +17,8 @@ if TYPE_CHECKING:
 SECONDS = 1.5  # for one question; what is about it takes the rest of two
 WARM = 30.0
 ANSWERS = "larch.core.maths.algebra.answers"
-COMMANDS = ("evaluate", "same", "follows", "work", "typeset")
+PLOTS = "larch.core.maths.plot.answer"
+COMMANDS = ("evaluate", "same", "follows", "work", "typeset", "plot")
 LONGEST_LINE = 200_000
 
 
@@ -39,6 +40,10 @@ def add_commands(commands: Any) -> None:
     typeset = commands.add_parser("typeset", help="set mathematics in type, or turn it into other notation")
     typeset.add_argument("expression", nargs="?")
     typeset.add_argument("--to", type=Path, metavar="OUT.svg|.mml|.tex|.txt")
+    plotting = commands.add_parser("plot", help="draw a function and tell its features")
+    plotting.add_argument("expression", nargs="?")
+    plotting.add_argument("--x", metavar="A B", help="from where to where")
+    plotting.add_argument("--to", type=Path, metavar="OUT.svg|png")
     for name in COMMANDS:
         commands.choices[name].add_argument("--batch", metavar="FILE", help="one JSON request a line")
         commands.choices[name].add_argument("--json", action="store_true")
@@ -52,6 +57,8 @@ def expressions_kept(given: list[str]) -> list[str]:
     for word in rest:
         if word == "--":
             expressions += rest
+        elif word == "--x":
+            options.append(f"--x={next(rest, '')} {next(rest, '')}")
         elif word in ("--at", "--batch", "--to"):
             options.append(f"{word}={next(rest, '')}")
         elif (
@@ -65,14 +72,14 @@ def expressions_kept(given: list[str]) -> list[str]:
     return [given[0], *options, "--", *expressions]
 
 
-def _asked_worker(function: str, *given: str) -> dict[str, Any]:
+def _asked_worker(function: str, *given: str | float, of: str = "") -> dict[str, Any]:
     """Raises Refused with one sentence."""
     from larch.services.worker import WorkerError, worker
 
     try:
         if worker().pid is None:
             worker().ask(f"{ANSWERS}:ready", seconds=WARM).wait(WARM)
-        found: dict[str, Any] = worker().ask(f"{ANSWERS}:{function}", *given, seconds=SECONDS).wait(SECONDS + 0.3)
+        found: dict[str, Any] = worker().ask(f"{of or ANSWERS}:{function}", *given, seconds=SECONDS).wait(SECONDS + 0.3)
         return found
     except WorkerError as error:
         if error.kind == "late":
@@ -106,6 +113,42 @@ def _work(request: dict[str, Any]) -> dict[str, Any]:
     return _asked_worker("work_answer", _text(request, "expr"))
 
 
+def _plot(request: dict[str, Any]) -> dict[str, Any]:
+    given = request.get("x")
+    ends = [n for n in given if isinstance(n, int | float) and abs(n) <= 1e6] if isinstance(given, list) else []
+    if len(ends) != 2 or given != ends:
+        raise Refused("Say from where to where, for example --x -10 10.")
+    found = _asked_worker("plot_answer", _text(request, "expr"), float(ends[0]), float(ends[1]), of=PLOTS)
+    if request.get("to") is not None:
+        from larch.core.maths.plot.picture import plot_svg
+
+        _picture(plot_svg(found, float(ends[0]), float(ends[1]), _text(request, "expr")), Path(str(request["to"])))
+    return found
+
+
+def _picture(svg: str, path: Path) -> None:
+    """Writes a picture as SVG or PNG."""
+    if path.suffix not in (".svg", ".png"):
+        raise Refused("It can be drawn as .svg or .png.")
+    try:
+        if path.suffix == ".svg":
+            path.write_text(svg, encoding="utf-8")
+            return
+        _offscreen()
+        from PyQt6.QtGui import QImage, QPainter
+        from PyQt6.QtSvg import QSvgRenderer
+
+        image = QImage(1280, 800, QImage.Format.Format_RGB32)
+        image.fill(0xFFFFFFFF)
+        painter = QPainter(image)
+        QSvgRenderer(svg.encode()).render(painter)
+        painter.end()
+        if not image.save(str(path)):
+            raise Refused(f"{path} can't be written.")
+    except OSError as error:
+        raise Refused(f"{path} can't be written: {error.strerror}.") from error
+
+
 def _lines(path: str) -> Iterator[str]:
     try:
         with sys.stdin if path == "-" else open(path, encoding="utf-8", errors="replace") as file:
@@ -137,7 +180,9 @@ def _batch(path: str, answer: Callable[[dict[str, Any]], dict[str, Any]]) -> int
 
 def run(asked: argparse.Namespace) -> int:
     """One of the commands. Raises Refused."""
-    answer = {"evaluate": _evaluated, "same": _same, "follows": _follows, "work": _work, "typeset": _typeset}[asked.command]
+    answer = {"evaluate": _evaluated, "same": _same, "follows": _follows, "work": _work, "typeset": _typeset, "plot": _plot}[
+        asked.command
+    ]
     if asked.batch is not None:
         return _batch(asked.batch, answer)
     request: dict[str, Any]
@@ -149,11 +194,20 @@ def run(asked: argparse.Namespace) -> int:
         if asked.expression is None:
             raise Refused("Give an expression or an equation.")
         request = {"expr": asked.expression, "at": getattr(asked, "at", None)}
-        if asked.command == "typeset":
+        if asked.command == "plot":
+            request["x"] = _two_numbers(asked.x)
+        if asked.command in ("typeset", "plot"):
             request["to"] = None if asked.to is None else str(asked.to)
     found = answer(request)
     print(json.dumps(found, ensure_ascii=False) if asked.json else _in_words(asked.command, found))
     return 0
+
+
+def _two_numbers(text: str | None) -> list[float]:
+    try:
+        return [float(_number(word) or 0) for word in (text or "").split()]
+    except OverflowError as error:
+        raise Refused("Say from where to where, for example --x -10 10.") from error
 
 
 def _in_words(command: str, found: dict[str, Any]) -> str:
@@ -166,6 +220,8 @@ def _in_words(command: str, found: dict[str, Any]) -> str:
         return (
             "\n".join(f"{step['line']}    ({step['reason']})" for step in found["steps"]) + "\n" + ", ".join(found["answer"])
         )
+    if command == "plot":
+        return "\n".join(f"{name}: {value}" for name, value in found["features"].items())
     return str(found["text"])
 
 

@@ -59,7 +59,7 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     if node.op == "≠":
         raise NotDrawn(_("“≠” has no graph of its own."))
     for name, other in (("y", "x"), ("x", "y")):
-        found = _solved(node, name, other)
+        found = solved(node, name, other)
         if found is not None:
             return found
     raise NotDrawn(_("Only equations that can be solved for y or x by themselves are drawn."))
@@ -84,7 +84,7 @@ def _is_function_name(node: Node) -> bool:
     return isinstance(node, Name) and node.name.endswith("(x)")
 
 
-def _solved(node: Relation, name: str, other: str) -> Curve | None:
+def solved(node: Relation, name: str, other: str) -> Curve | None:
     """The relation solved for `name`, which must occur in it linearly, with a constant factor."""
     if node.left == Name(name) and name not in names_in(node.right):
         return Curve(node.right, other, node.op)

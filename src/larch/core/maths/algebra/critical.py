@@ -8,7 +8,7 @@ numbers of school lie, and refined to full precision.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from fractions import Fraction
 from typing import Any
 
@@ -263,6 +263,17 @@ def _refined(part: Node, slope: Node | None, name: str, given: Mapping[str, Valu
     return [snapped(x) if exact is None else exact]
 
 
+def refined_zero(
+    part: Node, slope: Node | None, name: str, at: Callable[[float], float | None], low: float, high: float
+) -> list[Value]:
+    """The zero of an expression between two places at which its signs differ, to full precision; none where there is a
+    pole. `at` gives its value in float64."""
+    start = at(low)
+    if start is None:
+        return []
+    return _refined(part, slope, name, {}, low if start == 0 else _bisected(at, low, high, start))
+
+
 def _touching(part: Node, slope: Node | None, name: str, given: Mapping[str, Value], start: float) -> list[Value]:
     """A zero where an expression touches the axis without crossing it."""
     exact = as_fraction(mp().nint(mp().mpf(start) * 10**6) / 10**6, 10**3)
@@ -289,10 +300,10 @@ def _touching(part: Node, slope: Node | None, name: str, given: Mapping[str, Val
 def samples(points: Sequence[Value], bounded: bool) -> list[tuple[Value, bool]]:
     """Places to look at: the points themselves (True) and places between and beyond them (False)."""
     if not points:
-        return [(Fraction(n), False) for n in (-7, -1, 0, 1, 2, 9)] + [(Fraction(3, 7), False), (Fraction(-11, 3), False)]
+        return [(Fraction(n), False) for n in ("-7", "-3/2", "-11/3", "3/7", "1", "5/2", "9", "0")]
     found: list[tuple[Value, bool]] = []
     first, last = _floor(points[0]), -_floor(-points[-1])
-    outer = (Fraction(3, 7),) if bounded else (Fraction(1), Fraction(17), Fraction(5003))
+    outer = (Fraction(3, 7),) if bounded else (Fraction(3, 2), Fraction(52, 3), Fraction(35022, 7))
     found += [(first - beyond, False) for beyond in reversed(outer)]
     for k, point in enumerate(points):
         if k:

@@ -273,9 +273,9 @@ def _chart(node: Node, name: str, points: Sequence[Value]) -> Done:
     if all(true for _kind, _place, true in cells):
         return everything(name, _steps(name, node))
     known = _exact_nodes(node, name)
-    parts = _parts_of(cells, name, lambda value: _node_of(value, known))
+    parts = parts_of(cells, name, lambda value: node_of(value, known))
     last: Node = parts[0] if len(parts) == 1 else Joined("or", tuple(parts))
-    where = ", ".join(compact(_node_of(point, known)) for point in points)
+    where = ", ".join(compact(node_of(point, known)) for point in points)
     reason = _("try a number in each part of the line: it can change at {places}").format(places=where)
     steps = [*_steps(name, node), Step(last, reason)]
     equations = all(isinstance(part, Relation) and part.op == "=" for part in parts)
@@ -302,7 +302,7 @@ def _steps(name: str, node: Node) -> list[Step]:
     return steps
 
 
-def _parts_of(cells: Sequence[tuple[str, Value | None, bool]], name: str, node_of: Callable[[Value], Node]) -> list[Node]:
+def parts_of(cells: Sequence[tuple[str, Value | None, bool]], name: str, node_of: Callable[[Value], Node]) -> list[Node]:
     """Stretches of the line on which it holds, as inequalities."""
     apart = [place for kind, place, true in cells if kind == "point" and not true]
     if all(true for kind, _place, true in cells if kind == "gap"):
@@ -360,7 +360,7 @@ def _exact_nodes(node: Node, name: str) -> list[tuple[Value, Node]]:
     return found
 
 
-def _node_of(value: Value, known: Sequence[tuple[Value, Node]]) -> Node:
+def node_of(value: Value, known: Sequence[tuple[Value, Node]]) -> Node:
     if isinstance(value, Fraction):
         return whole(value)
     for number, node in known:
@@ -426,4 +426,4 @@ def by_looking(node: Node, name: str) -> Done | None:
     found = [point for point in points if holds(node, {name: point})]
     if not found or len(found) > MOST_FOUND or any(abs(point) > NEAR_END for point in found):
         return None
-    return solutions(name, [_node_of(point, []) for point in found], (), _("found by trying, closer and closer"))
+    return solutions(name, [node_of(point, []) for point in found], (), _("found by trying, closer and closer"))

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from larch.core.base.words import _
 from larch.core.maths.expression.exactly import Undefined
-from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, names_in
+from larch.core.maths.expression.tree import Binary, Call, Name, Negative, Node, Number, Relation, names_in
 
 ZERO, ONE, TWO, TEN = (Number(Fraction(n), str(n)) for n in (0, 1, 2, 10))
 
@@ -59,6 +59,17 @@ def _of_call(function: str, arguments: tuple[Node, ...], name: str) -> Node:
         return derivative(over(Call("ln", (x,)), Call("ln", (arguments[1],))), name)
     if function == "root":
         return _of_power(x, over(ONE, arguments[1]), name)
+    if function == "cases":
+        parts = [part if k % 2 else derivative(part, name) for k, part in enumerate(arguments)]
+        return Call("cases", tuple(parts))
+    if function in ("min", "max") and len(arguments) == 2:
+        a, b = arguments
+        first = Relation("<" if function == "min" else ">", a, b)
+        return Call("cases", (derivative(a, name), first, derivative(b, name), Call("otherwise", ())))
+    if function == "mod" and name not in names_in(arguments[1]):
+        return derivative(x, name)
+    if function == "round":
+        return ZERO
     if len(arguments) != 1:
         raise Undefined(_("This has no derivative."))
     square = Binary("^", x, TWO)

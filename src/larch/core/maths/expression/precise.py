@@ -14,7 +14,7 @@ from typing import Any
 
 from larch.core.base.words import _
 from larch.core.maths.expression.exactly import NotRational, Undefined, exact_binary, exact_call, exact_power
-from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Node, Number, Relation, Unit
+from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Node, Number, Relation, Unit, names_in
 from larch.core.maths.expression.words import UNITS
 
 DIGITS, EQUAL = 60, 40
@@ -66,7 +66,10 @@ def _value(node: Node, given: Mapping[str, Value], budget: Budget) -> Value:
         case Negative(of):
             return -_value(of, given, budget)
         case Binary("^", left, right):
-            return power(_value(left, given, budget), _value(right, given, budget))
+            base, exponent = _value(left, given, budget), _value(right, given, budget)
+            if base < 0 and names_in(right) and not (isinstance(exponent, Fraction) and exponent.denominator == 1):
+                raise Undefined(_("A negative number has no real power of this kind."))
+            return power(base, exponent)
         case Binary(op, left, right):
             return combine(op, _value(left, given, budget), _value(right, given, budget))
         case Call("sum" | "product" | "integral" | "derivative" | "limit"):

@@ -1,0 +1,157 @@
+"""What `larch plot` answers, as plain values; called in the worker."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Any
+
+from larch.core.base.words import _
+from larch.core.maths.algebra.answers import Unread
+from larch.core.maths.algebra.critical import critical_points, is_periodic, samples
+from larch.core.maths.algebra.worked_cases import parts_of
+from larch.core.maths.expression.plain import compact
+from larch.core.maths.expression.precise import Value, as_float, decimal
+from larch.core.maths.expression.tree import Call, ExpressionError, Joined, Name, Node, Number, Relation, names_in
+from larch.core.maths.layout.reading import meaning
+from larch.core.maths.plot.breaks import slowly
+from larch.core.maths.plot.drawing import branches
+from larch.core.maths.plot.features import Features, features
+
+
+def plot_answer(expr: str, low: float, high: float) -> dict[str, Any]:
+    """{"kind", "branches", "features"}. Raises Unread with one sentence."""
+    if not low < high:
+        raise Unread(_("x goes from a smaller to a larger number."))
+    try:
+        node = meaning(expr)
+    except ExpressionError as error:
+        raise Unread(f"“{expr.strip()[:60]}”: {error.message}") from error
+    kind, formula, name = function_of(node)
+    found = features(formula, name, low, high)
+    drawn = branches(formula, name, low, high, found)
+    if kind == "x of y":
+        drawn = [[(y, x) for x, y in branch] for branch in drawn]
+    return {
+        "kind": kind,
+        "branches": [[list(point) for point in branch] for branch in drawn],
+        "features": _told(formula, name, found),
+    }
+
+
+def function_of(node: Node) -> tuple[str, Node, str]:
+    """What kind of graph it is, the formula and its letter. Raises Unread."""
+    if isinstance(node, Relation) and node.op == "=":
+        names = names_in(node.right)
+        if isinstance(node.left, Name) and node.left.name not in names and (node.left.name != "x"):
+            node = node.right
+        elif node.left == Name("x") and names <= {"y"}:
+            return "x of y", node.right, "y"
+        elif isinstance(node.right, Name) and node.right.name == "y" and "y" not in names_in(node.left):
+            node = node.left
+        else:
+            node = _solved_for_y(node)
+    elif isinstance(node, Relation | Joined):
+        raise Unread(_("Only functions are drawn here."))
+    names = names_in(node)
+    if len(names) > 1:
+        raise Unread(_("The value of {name} is not known.").format(name=sorted(names - {"x"})[0]))
+    return "function", node, next(iter(names), "x")
+
+
+def _solved_for_y(node: Relation) -> Node:
+    from larch.core.maths.graph import NotDrawn, solved
+
+    try:
+        found = solved(node, "y", "x")
+    except NotDrawn as error:
+        raise Unread(str(error)) from error
+    if found is None:
+        raise Unread(_("Only equations that can be solved for y are drawn here."))
+    return found.formula
+
+
+def _told(node: Node, name: str, found: Features) -> dict[str, Any]:
+    holes = [one for one in found.breaks if one.kind == "hole"]
+    return {
+        "roots": _numbers(found.roots),
+        "extrema": [{"x": as_float(x), "y": _height(node, name, x), "kind": kind} for x, kind in found.extrema],
+        "inflections": [[as_float(x), as_float(y)] for x, y in found.inflections],
+        "poles": _numbers([one.x for one in found.breaks if one.kind == "pole"]),
+        "holes": [[as_float(one.x), float(one.left.limit)] for one in holes],
+        "jumps": _numbers([one.x for one in found.breaks if one.kind == "jump"]),
+        "y_intercept": None if found.y_intercept is None else as_float(found.y_intercept) + 0.0,
+        "domain": domain(node, name),
+    }
+
+
+def _numbers(values: Sequence[Value]) -> list[float]:
+    return [as_float(value) + 0.0 for value in values]
+
+
+def _height(node: Node, name: str, x: Value) -> float:
+    value = slowly(node, name, x)
+    return 0.0 if value is None else as_float(value)
+
+
+def domain(node: Node, name: str) -> str:
+    """Where it is defined, in the signs of school."""
+    if name not in names_in(node):
+        return _("all real numbers")
+    points = critical_points([node], name, {})
+    periodic = is_periodic(node)
+    cells: list[tuple[str, Value | None, bool]] = []
+    for place, exact in samples(points, periodic):
+        defined = slowly(node, name, place) is not None
+        if exact:
+            cells.append(("point", place, defined))
+        elif not (cells and cells[-1][0] == "gap"):
+            cells.append(("gap", None, defined))
+    if all(defined for _kind, _place, defined in cells):
+        return _("all real numbers")
+    if not any(defined for _kind, _place, defined in cells):
+        return _("nowhere")
+    apart = [place for kind, place, true in _merged(cells) if kind == "point" and not true and place is not None]
+    if periodic and len(apart) > 3 and all(true for kind, _place, true in cells if kind == "gap"):
+        near = sorted(apart, key=lambda place: abs(float(place)))[:2]
+        first, second = sorted(near, key=float)
+        gap = compact(_node(second - first if isinstance(first, type(second)) else decimal(second) - decimal(first)))
+        return _("{name} ≠ {first} + k*{gap} for every whole number k").format(
+            name=name, first=compact(_node(second)), gap=gap
+        )
+    parts = parts_of(_merged(cells), name, _node)
+    if periodic and len(parts) > 4:
+        return " or ".join(map(compact, parts[len(parts) // 2 - 1 : len(parts) // 2 + 2])) + " …"
+    return " or ".join(map(compact, parts))
+
+
+def _merged(cells: Sequence[tuple[str, Value | None, bool]]) -> list[tuple[str, Value | None, bool]]:
+    """Without the points between two cells that are all alike."""
+    kept = list(cells)
+    k = 1
+    while k < len(kept) - 1:
+        if kept[k][0] == "point" and kept[k - 1][2] == kept[k][2] == kept[k + 1][2]:
+            del kept[k : k + 2]
+        else:
+            k += 1
+    return kept
+
+
+def _node(value: Value) -> Node:
+    from larch.core.maths.algebra.worked_cases import node_of
+
+    if isinstance(value, Fraction):
+        return node_of(value, [])
+    share = float(value) / 3.141592653589793
+    for below in (1, 2, 3, 4, 6):
+        if abs(share * below - round(share * below)) < 1e-12 and round(share * below):
+            from larch.core.maths.algebra.write import times
+
+            return times(Fraction(round(share * below), below), Name("π"))
+    root = float(value) ** 2
+    if abs(root - round(root)) < 1e-9 and round(root) < 10**6:
+        inner = Call("sqrt", (Number(Fraction(round(root)), str(round(root))),))
+        from larch.core.maths.expression.tree import Negative
+
+        return Negative(inner) if value < 0 else inner
+    return node_of(value, [])
