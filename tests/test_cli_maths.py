@@ -89,3 +89,27 @@ def test_hostile_expressions_end_in_time(hostile: str) -> None:
     assert done.returncode in (0, 2)
     assert time.monotonic() - start < 12  # two seconds on a machine that does nothing else
     assert done.stdout.startswith(b"{") or done.stderr.count(b"\n") == 1
+
+
+def test_plot_tells_branches_and_features(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    code, found, _err = run(capsys, "plot", "--x", "-4", "4", "--json", "--", "-1/(x-2)")
+    told = found["features"]
+    assert (code, found["kind"], told["poles"], told["y_intercept"], told["domain"]) == (0, "function", [2], 0.5, "x ≠ 2")
+    assert len(found["branches"]) == 2 and found["branches"][0][-1][0] < 2 < found["branches"][1][0][0]
+    for ending, start in ((".svg", b"<svg"), (".png", b"\x89PNG")):
+        target = tmp_path / f"out{ending}"
+        assert main(["plot", "x^2 - 4", "--x", "-3", "3", "--to", str(target)]) == 0
+        assert target.read_bytes().lstrip().startswith((start, b"<?xml"))
+
+
+def test_plot_answers_a_batch_in_order(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    lines: list[object] = [
+        {"expr": "floor(x)", "x": [0.5, 2.5]}, {"expr": "x", "x": [2, 1]}, {"expr": "x"}, {"expr": "x^2+y^2=9", "x": [-4, 4]},
+        {"expr": "x", "x": [0, 1e9]}, 7, {"expr": "(x^2-1)/(x-1)", "x": [-2, 2]},
+    ]  # fmt: skip
+    file = tmp_path / "in.jsonl"
+    file.write_text("\n".join(map(json.dumps, lines)))
+    assert main(["plot", "--batch", str(file)]) == 0
+    answers = [json.loads(line) for line in capsys.readouterr().out.splitlines()]
+    assert answers[0]["features"]["jumps"] == [1, 2] and answers[6]["features"]["holes"] == [[1, 2]]
+    assert all(set(answer) == {"error"} and answer["error"].endswith(".") for answer in answers[1:6])
