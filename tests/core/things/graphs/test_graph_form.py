@@ -156,3 +156,33 @@ def test_a_graph_is_a_curve_but_no_figure() -> None:
     assert form_at(page, page.things, at, 10.0, "curve") is not None
     assert form_at(page, page.things, at, 10.0, "figure") is None
     assert form_at(page, page.things, at, 10.0, "line") is None
+
+
+WIDE = Axes(id="ax", placement=Placement(100, 80), width=480, height=400, x_min=-10, x_max=10, y_min=-10, y_max=10)
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "wanted"),
+    [
+        ("x", "1/(x-2)", [1 - math.sqrt(2), 1 + math.sqrt(2)]),
+        ("x", "floor(x)+0.5", [k - 0.5 for k in range(-9, 11)]),
+        ("-x/2+1", "tan(x)", [-8.050412, -4.991028, -2.03133, 0.608027, 2.772845, 5.262352, 8.16756]),
+        ("x^2", "tan(x)", [-1.853927, 0]),
+        ("x^2+0.0001", "1/(x-2)^2", [-0.414111, 0.992878, 1.007022, 2.414211]),
+        ("1/(x-2)^2", "sqrt(x+4)", [-3.999228, 1.342237, 2.623348]),
+        ("x floor(x)", "x^2", [-3, -2, -1, 0, 1, 2, 3]),
+        ("sqrt(x-1)", "0", [1]),
+        ("abs(x-0.013)+1", "1", [0.013]),
+        ("(x^2-1)/(x-1)", "2", []),
+        ("2x-1.0001", "2x-1", []),
+        ("1/x", "0", []),
+    ],
+)
+def test_graphs_meet_where_they_do_and_only_there_whichever_is_first(one: str, other: str, wanted: list[float]) -> None:
+    page = page_of(f"y = {one}", f"y = {other}", axes=WIDE)
+    for first, second in ((1, 2), (2, 1)):
+        try:
+            found = met(page, graph_of(page, first), graph_of(page, second))
+        except NotThere:
+            found = []
+        assert [x for x, _y in found] == pytest.approx(wanted, abs=2e-6)

@@ -110,7 +110,8 @@ class Graph(NamedTuple):
     """The graph of a function: branches as samples, with the function itself between them.
 
     ts: the parameters of the samples of each branch; points: where they lie. place: the place of a parameter, raising
-    NotThere outside. offs: how far places lie to the one side of the graph. window: whether a place can be seen.
+    NotThere outside. offs: how far places lie to the one side of the graph. window: whether a place can be seen. along: the
+    letter that the parameter is ("x" or "y"), or "" where it is none.
     """
 
     ts: tuple[tuple[float, ...], ...]
@@ -118,6 +119,7 @@ class Graph(NamedTuple):
     place: Callable[[float], Point]
     offs: Callable[[Sequence[Point]], Sequence[float]]
     window: Callable[[Point], bool]
+    along: str = ""
 
 
 Form = Spot | Line | Circle | Ellipse | Path | Angle | Graph

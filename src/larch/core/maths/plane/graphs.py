@@ -11,6 +11,8 @@ from larch.core.base.words import N_
 from larch.core.maths.plane.forms import SAME, Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 
 CLOSE = 1e-7  # page units within which a curve that does not cross touches
+NEAR = 0.01  # page units: when the end of a branch is asked whether it lies on the other
+THERE = 1e-5  # page units within which what changes its sign meets; a pole or a jump does so, too, and does not
 MOST_MEETINGS = 40
 EDGE = 1e-9
 
@@ -29,17 +31,38 @@ def graph_meetings(graph: Graph, other: Form) -> list[Point]:
     for part in parts:
         off, held = _off(part), _holder(part)
         try:
-            points = _along(graph, off)
+            points = _along(_shared(graph, part), off, part)
         except NotThere as reason:
             why = reason
             continue
         kept = [p for p in points if held(p)]
         if points and not kept:
             why = NotThere(N_("They end before they meet."))
-        found += [p for p in kept if all(math.dist(p, q) > 1e-6 for q in found)]
+        for p in kept:
+            if all(math.dist(p, q) > 1e-6 for q in found):
+                found.append(p)
     if not found:
         raise why if why is not None and len(parts) == 1 else NotThere(N_("They do not meet."))
     return found[:MOST_MEETINGS]
+
+
+def _shared(graph: Graph, other: Form) -> Graph:
+    """For two graphs along the same letter: the stretches on which both are unbroken, with the samples of both, so that
+    nothing is looked for across a pole or a jump of the other. Else the graph as it is."""
+    if not (isinstance(other, Graph) and graph.along and graph.along == other.along):
+        return graph
+    runs: list[tuple[float, ...]] = []
+    points: list[tuple[Point, ...]] = []
+    for ts, at in zip(graph.ts, graph.points, strict=True):
+        known = dict(zip(ts, at, strict=True))
+        for us in other.ts:
+            low, high = max(ts[0], us[0]), min(ts[-1], us[-1])
+            if low >= high:
+                continue
+            both = sorted({t for t in (*ts, *us) if low <= t <= high})
+            runs.append(tuple(both))
+            points.append(tuple(known.get(t) or graph.place(t) for t in both))
+    return graph._replace(ts=tuple(runs), points=tuple(points))
 
 
 def _parts(form: Form) -> Sequence[Form]:
@@ -97,37 +120,74 @@ def _holder(form: Form) -> Callable[[Point], bool]:
     return lambda p: True
 
 
-def _along(graph: Graph, off: Off) -> list[Point]:
+def _along(graph: Graph, off: Off, other: Form) -> list[Point]:
     """The places of a graph at which a function of the place is nothing."""
     found: list[float] = []
-    flat = 0
-    count = 0
-    for ts, points in zip(graph.ts, graph.points, strict=True):
+    together = False
+    for all_ts, all_points in zip(graph.ts, graph.points, strict=True):
+        ts, points = _thinned(all_ts, all_points)
         heights = off(points)
-        flat += sum(abs(h) < SAME for h in heights)
-        count += len(heights)
-        if flat > 20 and flat == count:
-            continue
+        level = [abs(h) < SAME for h in heights]
+        flat = [a and b for a, b in pairwise(level)]  # stretches on which they lie on each other
+        together = together or any(flat[k] and flat[k + 1] for k in range(len(flat) - 1))
         for k, (before, after) in enumerate(pairwise(heights)):
-            if before == 0:
+            if flat[k]:
+                continue
+            if before == 0 and k > 0 and not flat[k - 1]:
                 found.append(ts[k])
             elif before * after < 0:
-                found.append(_root(graph, off, ts[k], ts[k + 1]))
-        if heights[-1] == 0:
-            found.append(ts[-1])
+                found += _root(graph, off, ts[k], ts[k + 1])
         found += _touches(graph, off, ts, heights)
+        found += [
+            t
+            for k, by in ((0, 0), (-1, -1))
+            if not flat[by] and abs(heights[k]) < NEAR
+            for t in _at_end(graph, off, other, ts[k])
+        ]
         if len(found) > 4 * MOST_MEETINGS:
             break
-    if flat > 20 and flat == count:
-        raise NotThere(N_("They lie on each other."))
     places = [graph.place(t) for t in sorted(found)]
     if not places:
-        raise NotThere(N_("They do not meet."))
+        raise NotThere(N_("They lie on each other.") if together else N_("They do not meet."))
     return places
 
 
-def _root(graph: Graph, off: Off, low: float, high: float) -> float:
-    """False position, held to the bracket by halving the kept end's weight (the Illinois method)."""
+def _thinned(ts: Sequence[float], points: Sequence[Point]) -> tuple[list[float], list[Point]]:
+    """Without the samples that crowd where a branch comes near a break: between them there are only rounding errors."""
+    least = 1e-7 * (ts[-1] - ts[0])
+    kept = [0]
+    for k in range(1, len(ts) - 1):
+        if ts[k] - ts[kept[-1]] > least and ts[-1] - ts[k] > least:
+            kept.append(k)
+    kept.append(len(ts) - 1)
+    return [ts[k] for k in kept], [points[k] for k in kept]
+
+
+def _at_end(graph: Graph, off: Off, other: Form, t: float) -> list[float]:
+    """A branch is only known to come as near as 1e-11 to where it begins, as at a jump; whether that place belongs to it is
+    asked of the function itself, at the round number that is meant."""
+    exact = round(t, 8)
+    try:
+        if isinstance(other, Graph) and other.along == graph.along:
+            other.place(exact)
+        rest, here = off([graph.place(exact), graph.place(t)])
+    except NotThere:
+        return []
+    return [exact] if abs(rest) < EDGE else [t] if abs(here) < EDGE else []
+
+
+def _root(graph: Graph, off: Off, low: float, high: float) -> list[float]:
+    """False position, held to the bracket by halving the kept end's weight (the Illinois method); nothing if the sign
+    changes without passing zero."""
+    try:
+        t = _crossing(graph, off, low, high)
+        (rest,) = off([graph.place(t)])
+    except NotThere:
+        return []
+    return [t] if abs(rest) < THERE else []
+
+
+def _crossing(graph: Graph, off: Off, low: float, high: float) -> float:
     a, b = off([graph.place(low), graph.place(high)])
     for _round in range(80):
         t = (low * b - high * a) / (b - a)
@@ -150,23 +210,28 @@ def _touches(graph: Graph, off: Off, ts: Sequence[float], heights: Sequence[floa
     for k in range(1, len(ts) - 1):
         before, here, after = heights[k - 1 : k + 2]
         same = (before > 0) == (here > 0) == (after > 0) and here != 0
-        if not (same and abs(here) <= abs(before) and abs(here) <= abs(after) and abs(here) < 2.0):
-            continue
+        rise = max(abs(before), abs(after)) - abs(here)
+        if not (same and abs(here) <= abs(before) and abs(here) <= abs(after) and abs(here) <= 2 * rise):
+            continue  # what hardly rises to both sides does not fall to nothing in between
         low, high = ts[k - 1], ts[k + 1]
+        across: float | None = None
         for _round in range(60):
             third = (high - low) * 0.381966
             left, right = off([graph.place(low + third), graph.place(high - third)])
-            if (left > 0) != (here > 0) or (right > 0) != (here > 0):
-                break  # it does cross, between the samples
+            if (left > 0) != (here > 0) or (right > 0) != (here > 0):  # it does cross, between the samples
+                beyond, at = (left, low + third) if (left > 0) != (here > 0) else (right, high - third)
+                across = at if abs(beyond) > EDGE else None  # or only touches, but for the last digits
+                break
             if abs(left) < abs(right):
                 high -= third
             else:
                 low += third
+        if across is not None:
+            found += [*_root(graph, off, ts[k - 1], across), *_root(graph, off, across, ts[k + 1])]
+            continue
         middle = (low + high) / 2
         (least,) = off([graph.place(middle)])
-        if (least > 0) != (here > 0) and least != 0:
-            found += [_root(graph, off, ts[k - 1], middle), _root(graph, off, middle, ts[k + 1])]
-        elif abs(least) < CLOSE:
+        if abs(least) < CLOSE:
             found.append(_lowest(graph, off, middle, (ts[k + 1] - ts[k - 1]) / 128))
     return found
 

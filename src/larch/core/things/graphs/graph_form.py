@@ -86,7 +86,7 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
         for run in _within(branch.tolist(), bottom, top):
             ts.append(tuple(t for t, _height in run))
             runs.append(tuple(page_at(t, height) for t, height in run))
-    return Graph(tuple(ts), tuple(runs), place, offs, seen)
+    return Graph(tuple(ts), tuple(runs), place, offs, seen, curve.along)
 
 
 def _within(branch: list[list[float]], bottom: float, top: float) -> list[list[tuple[float, float]]]:
