@@ -35,6 +35,13 @@ def breaks(source: str, low: float = -6, high: float = 6) -> list[float]:
         ("mod(x, 3)", [-3, 0, 3]),
         ("x^-1", [0]),
         ("sqrt(x^2-1)", [0]),
+        ("x floor x", [k for k in range(-5, 6) if k]),
+        ("(x^2-1)/(x-1)", [1]),
+        ("cases(x, x<1, 5)", [1]),
+        ("cot x", [-math.pi, 0, math.pi]),
+        ("sec x", [-1.5 * math.pi, -0.5 * math.pi, 0.5 * math.pi, 1.5 * math.pi]),
+        ("csc x", [-math.pi, 0, math.pi]),
+        ("log(2, x)", [1]),
     ],
 )
 def test_branches_part_where_the_function_breaks(source: str, expected: list[float]) -> None:
@@ -42,7 +49,25 @@ def test_branches_part_where_the_function_breaks(source: str, expected: list[flo
 
 
 @pytest.mark.parametrize(
-    "source", ["x", "3", "x^3-x", "sin x", "e^x", "|x-1|", "x^(1/3)", "min(x, 2)", "1/(x^2+1)", "x^2/(2+cos x)"]
+    "source",
+    [
+        "x",
+        "3",
+        "x^3-x",
+        "sin x",
+        "e^x",
+        "|x-1|",
+        "x^(1/3)",
+        "min(x, 2)",
+        "1/(x^2+1)",
+        "x^2/(2+cos x)",
+        "sqrt(x^4-2x^2+1)",
+        "sqrt(x^2+2x+1)",
+        "root(x, 3)",
+        "cases(x^2, x<1, 2-x, x>=1)",
+        "50% x",
+        "max(x, 1, 2)",
+    ],
 )
 def test_continuous_functions_are_one_branch(source: str) -> None:
     found = branches(parse(source), -6, 6)
@@ -97,7 +122,7 @@ def test_a_solved_line_has_the_right_values() -> None:
     assert values(curve.formula, x=np.array([0.0, 3.0])).tolist() == pytest.approx([2, 0])
 
 
-@pytest.mark.parametrize("source", ["y = a x", "x^2 + y^2 = 1", "x y = 1", "y ≠ 2", "0y = 1", "a + b"])
+@pytest.mark.parametrize("source", ["y = a x", "x! = y", "y = sum(k, 1, 3, k x)", "y ≠ 2", "0y = 1", "a + b"])
 def test_what_is_not_drawn_says_why(source: str) -> None:
     with pytest.raises(NotDrawn, match=r"\.$"):
         curve_of(source)

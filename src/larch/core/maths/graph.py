@@ -12,7 +12,7 @@ from msgspec import Struct
 
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Node, names_in, values
-from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Number, Relation
+from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Number, Relation, children
 from larch.core.maths.layout.reading import meaning
 
 if TYPE_CHECKING:
@@ -24,11 +24,20 @@ PARTS, LEVELS = 8, 13
 MOST_STRETCHES = 6000  # bounds the work for functions that break everywhere
 
 
+# Functions of which core.maths.expression.interval knows bounds; told here, since that needs NumPy and this does not.
+BOUNDED = frozenset({
+    "sin", "cos", "tan", "cot", "sec", "csc", "asin", "acos", "atan", "sinh", "cosh", "tanh", "sqrt", "cbrt", "root", "abs",
+    "exp", "ln", "log", "floor", "ceil", "round", "sign", "min", "max", "mod", "degrees", "percent", "permille", "cases",
+    "otherwise",
+})  # fmt: skip
+
+
 class Curve(Struct, frozen=True, weakref=True):
     """What an equation means on axes.
 
-    along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say).
-    op: "=" for a line, or the comparison that says which side is meant, seen from the line.
+    along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say); along "xy": `formula` of both is
+    nothing on it. op: "=" for a line, or the comparison that says which side is meant, seen from the line (of "xy": what
+    the formula is against nothing).
     """
 
     formula: Node
@@ -51,7 +60,7 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
         unknown = names_in(node) - {"x"}
         if unknown:
             raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
-        return Curve(node, "x")
+        return _drawn(Curve(node, "x"))
     if _is_function_name(node.left):
         node = Relation(node.op, Name("y"), node.right)
     if unknown := names_in(node) - {"x", "y"}:
@@ -61,8 +70,35 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     for name, other in (("y", "x"), ("x", "y")):
         found = solved(node, name, other)
         if found is not None:
-            return found
-    raise NotDrawn(_("Only equations that can be solved for y or x by themselves are drawn."))
+            return _drawn(found)
+    formula = Binary("-", node.left, node.right)
+    if not names_in(formula) or all(_says_nothing(formula, name) for name in ("x", "y")):
+        raise NotDrawn(_("It says nothing about x or y."))
+    return _drawn(Curve(formula, "xy", node.op))
+
+
+def _says_nothing(formula: Node, name: str) -> bool:
+    """Whether the letter falls out: 0y = 1."""
+    from larch.core.maths.expression import Undefined, value_at
+
+    parts = linear_parts(formula, name)
+    try:
+        return parts is not None and not names_in(parts[0]) and value_at(parts[0]) == 0
+    except Undefined:
+        return True
+
+
+def _drawn(curve: Curve) -> Curve:
+    if unknown := undrawn(curve.formula):
+        raise NotDrawn(_("The graph of “{name}” is not drawn.").format(name=unknown))
+    return curve
+
+
+def undrawn(node: Node) -> str:
+    """The first function in an expression of which no bounds are known, so that no branch can be proved; or ""."""
+    if isinstance(node, Call) and node.function not in BOUNDED:
+        return node.function
+    return next((found for child in children(node) if (found := undrawn(child))), "")
 
 
 def with_values(node: Node, letters: Mapping[str, str]) -> Node:
@@ -162,7 +198,29 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
     left = np.concatenate([start for start, _end in proved])
     right = np.concatenate([end for _start, end in proved])
     order = np.argsort(left)
-    return _joined(formula, variable, left[order], right[order], (high - low) / SAMPLES)
+    return _healed(
+        formula, variable, _joined(formula, variable, left[order], right[order], (high - low) / SAMPLES), high - low
+    )
+
+
+def _healed(formula: Node, variable: str, found: list[NDArray[Any]], width: float) -> list[NDArray[Any]]:
+    """Branches that the proof had to part, though the function goes on: joined where it has a value at the round number
+    between them and comes to that value from both sides, as x·floor(x) does at 0."""
+    import numpy as np
+
+    made: list[NDArray[Any]] = []
+    for branch in found:
+        if made and 0 < branch[0, 0] - made[-1][-1, 0] < 1e-9 * width:
+            (x0, before), (x1, after) = made[-1][-1], branch[0]
+            x = round(float(x0 + x1) / 2, 8)
+            (there,) = values(formula, **{variable: np.array([x])})
+            near = 1e-7 * (1 + abs(there))
+            if x0 <= x <= x1 and abs(there - before) < near and abs(there - after) < near:
+                between = [[x, there]] if x0 < x < x1 else np.empty((0, 2))
+                made[-1] = np.concatenate([made[-1], between, branch])
+                continue
+        made.append(branch)
+    return made
 
 
 def _joined(formula: Node, variable: str, left: NDArray[Any], right: NDArray[Any], step: float) -> list[NDArray[Any]]:

@@ -5,12 +5,13 @@ from __future__ import annotations
 from typing import Any, ClassVar
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.views.base import View, words
 from larch.core.maths.graph import Curve, branches
+from larch.core.maths.implicit import filled, traced
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.axes import Axes, tick_text
@@ -77,19 +78,29 @@ class AxesView(View):
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
     """The branches in the axes' own coordinates, as arrays of shape (n, 2)."""
-    import numpy as np
-
+    if curve.along == "xy":
+        return [_on_axes(axes, line[:, 0], line[:, 1]) for line in traced(curve.formula, _window(axes))]
     upright = curve.along == "y"
     low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
     found = []
     for branch in branches(curve.formula, low, high, curve.along):
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
-        across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
-        down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
-        # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
-        far = 20 * (axes.width + axes.height)
-        found.append(np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)]))
+        found.append(_on_axes(axes, x, y))
     return found
+
+
+def _window(axes: Axes) -> tuple[float, float, float, float]:
+    return (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
+
+
+def _on_axes(axes: Axes, x: Any, y: Any) -> Any:
+    import numpy as np
+
+    across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
+    down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
+    # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
+    far = 20 * (axes.width + axes.height)
+    return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])
 
 
 def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> None:
@@ -163,6 +174,12 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
     light.setAlpha(40)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(light)
+    if curve.along == "xy":
+        region = QPainterPath()
+        for ring in filled(curve.formula, curve.op, _window(axes)):
+            region.addPolygon(polygon_of(_on_axes(axes, ring[:, 0], ring[:, 1])))
+        painter.drawPath(region)
+        return
     above = curve.op in ">≥"
     for line in lines:
         if curve.along == "x":

@@ -277,7 +277,7 @@ def _array_function(function: str) -> Callable[..., Any]:
         "root": np.vectorize(_root, otypes=[np.float64]),
     }  # fmt: skip
     if function == "log":
-        return lambda v, base=10.0: np.log(v) / np.log(base) if base != 10.0 else np.log10(v)
+        return lambda v, base=None: np.log10(v) if base is None else np.log(v) / np.log(base)
     found = named.get(function)
     if found is not None:
         return found

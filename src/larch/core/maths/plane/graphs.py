@@ -209,6 +209,8 @@ def _touches(graph: Graph, off: Off, ts: Sequence[float], heights: Sequence[floa
     found = []
     for k in range(1, len(ts) - 1):
         before, here, after = heights[k - 1 : k + 2]
+        if abs(before) < SAME and abs(after) < SAME:
+            continue  # they lie on each other
         same = (before > 0) == (here > 0) == (after > 0) and here != 0
         rise = max(abs(before), abs(after)) - abs(here)
         if not (same and abs(here) <= abs(before) and abs(here) <= abs(after) and abs(here) <= 2 * rise):

@@ -49,6 +49,8 @@ def graph_on(curve: Curve, axes: Plane) -> Graph:
 @lru_cache(64)
 def _graph(curve: Curve, axes: Plane) -> Graph:
     """Dragging moves the same few graphs again and again, so they are kept."""
+    if curve.along == "xy":
+        return _implicit(curve, axes)
     upright = curve.along == "x"
     low, high = (axes.x_min, axes.x_max) if upright else (axes.y_min, axes.y_max)
     bottom, top = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
@@ -87,6 +89,50 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
             ts.append(tuple(t for t, _height in run))
             runs.append(tuple(page_at(t, height) for t, height in run))
     return Graph(tuple(ts), tuple(runs), place, offs, seen, curve.along)
+
+
+def _implicit(curve: Curve, axes: Plane) -> Graph:
+    """A curve that is not solved for a letter: the parameter counts its corners, and between them it is the nearest place
+    on the curve itself."""
+    import numpy as np
+
+    from larch.core.maths.implicit import gradient, nearer, traced
+
+    window = (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
+    lines = traced(curve.formula, window)
+    starts = np.concatenate([[0], np.cumsum([len(line) for line in lines])]) if lines else np.zeros(1)
+    slack = 1e-9 * max(window[1] - window[0], window[3] - window[2])
+    units = [unit * abs(axes.placement.scale) for unit in axes.units()]
+
+    def place(t: float) -> Point:
+        which = int(np.searchsorted(starts, t, side="right")) - 1
+        if not 0 <= which < len(lines) or t > starts[which + 1] - 1:
+            raise NotThere(OUTSIDE)
+        line = lines[which]
+        share, k = t - math.floor(t), int(math.floor(t) - starts[which])
+        if not share:
+            return axes.page_of((float(line[k, 0]), float(line[k, 1])))
+        between = line[k] * (1 - share) + line[k + 1] * share
+        x, y = nearer(curve.formula, between[None, :], window)[0]
+        return axes.page_of((float(x), float(y)))
+
+    def seen(at: Point) -> bool:
+        x, y = axes.to_plane(*axes.placement.to_local(*at))
+        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
+
+    def offs(points: Sequence[Point]) -> list[float]:
+        """How far from the curve, about, in page units, with the sign of the formula."""
+        plane = np.array([axes.to_plane(*axes.placement.to_local(*point)) for point in points])
+        x, y = plane[:, 0], plane[:, 1]
+        across, down = gradient(curve.formula, x, y, window)
+        size = np.hypot(across / units[0], down / units[1])
+        with np.errstate(all="ignore"):
+            found: list[float] = (values(curve.formula, x=x, y=y) / np.where(size > 0, size, np.nan)).tolist()
+        return found
+
+    ts = tuple(tuple(float(starts[k] + i) for i in range(len(line))) for k, line in enumerate(lines))
+    points = tuple(tuple(axes.page_of((float(x), float(y))) for x, y in line) for line in lines)
+    return Graph(ts, points, place, offs, seen)
 
 
 def _within(branch: list[list[float]], bottom: float, top: float) -> list[list[tuple[float, float]]]:
