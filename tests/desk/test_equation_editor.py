@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication
 from larch.board.typeset.mathset import set_row
 from larch.core.base.shape import Placement
 from larch.core.maths.layout.terms import source_of
+from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 from larch.desk.editors.equation import EquationEditor
 from larch.desk.editors.key_tray import KeyButton, KeyTray
@@ -155,3 +156,18 @@ def test_empty_places_are_stepped_through_and_the_tray_stays_off_the_line(hand: 
     assert editor.tray is None and not EquationEditor.tray_wanted and editor.hasFocus()
     editor.show_tray()
     assert isinstance(editor.tray, KeyTray)
+
+
+def test_a_graph_comes_with_the_equation_and_each_has_its_own_hue(hand: Hand) -> None:
+    (axes,) = hand.put(Axes(placement=Placement(60, 60)))
+    for k, typed in enumerate(("y=x^2", "y=2x")):
+        hand.window.editors.edit(Equation(source="", placement=Placement(700, 100 + 100 * k)))
+        editor = hand.window.editors.open
+        QTest.keyClicks(editor, typed)  # type: ignore[arg-type]
+        QTest.keyClick(editor, KEYS.Key_Escape)  # type: ignore[arg-type]
+    made = [thing for thing in hand.canvas.page.things if isinstance(thing, Equation)]
+    assert [thing.axes for thing in made] == [axes, axes] and made[0].hue != made[1].hue
+    drawn = hand.canvas.page.thing(axes)
+    assert isinstance(drawn, Axes) and len(drawn.curves(hand.canvas.page)) == 2
+    hand.window.canvas.session.undo()
+    assert len(drawn.curves(hand.canvas.page)) == 1

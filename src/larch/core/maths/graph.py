@@ -36,8 +36,9 @@ class Curve(Struct, frozen=True, weakref=True):
     """What an equation means on axes.
 
     along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say); along "xy": `formula` of both is
-    nothing on it. op: "=" for a line, or the comparison that says which side is meant, seen from the line (of "xy": what
-    the formula is against nothing).
+    nothing on it; along "point": a place, `formula` being point(x, y).
+    op: "=" for a line, or the comparison that says which side is meant, seen from the line (along "xy": what the formula is
+    against nothing).
     """
 
     formula: Node
@@ -54,6 +55,10 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     """What to draw for an equation; letters: of the page, with their values as text. Raises ExpressionError where it
     can't be read, NotDrawn where not drawn."""
     node = with_values(meaning(source), dict(letters)) if letters else meaning(source)
+    if (point := _point_of(node)) is not None:
+        if unknown := names_in(point):
+            raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
+        return Curve(point, "point")
     if isinstance(node, Joined):
         raise NotDrawn(_("Only one equation or inequality is drawn at a time."))
     if not isinstance(node, Relation):
@@ -75,6 +80,16 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     if not names_in(formula) or all(_says_nothing(formula, name) for name in ("x", "y")):
         raise NotDrawn(_("It says nothing about x or y."))
     return _drawn(Curve(formula, "xy", node.op))
+
+
+def _point_of(node: Node) -> Node | None:
+    """(2, 3), A(2, 3) or A = (2, 3)."""
+    match node:
+        case Relation("=", Name(), right):
+            node = right
+        case Binary("*", Name(), right, True):
+            node = right
+    return node if isinstance(node, Call) and node.function == "point" and len(node.arguments) == 2 else None
 
 
 def _says_nothing(formula: Node, name: str) -> bool:

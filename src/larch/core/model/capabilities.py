@@ -342,8 +342,8 @@ class Plots(Geometric, frozen=True):
         """Whether something that has a graph is drawn here."""
         raise TypeError(self.kind())
 
-    def graph(self, curve: Curve) -> Graph:
-        """The part of a curve that is to be seen here. Raises NotThere if there is none."""
+    def graph(self, curve: Curve) -> Graph | Spot:
+        """The part of a curve that is to be seen here, or the point that it is. Raises NotThere if there is none."""
         raise TypeError(self.kind())
 
     def window(self) -> Box:

@@ -14,6 +14,7 @@ from larch.board.timers import retire
 from larch.board.typeset.boxes import Place, Stop, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views import view_of
+from larch.core.actions.equations.plotting import plotted
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, reading
 from larch.core.maths.graph import readable
@@ -471,8 +472,11 @@ class EquationEditor(QWidget):
         self.update()
 
     def keep(self) -> None:
-        after = self.current()
+        after, page = self.current(), self.editors.canvas.page
         self.drop()
+        if page.thing(self.thing.id) is None:
+            box = view_of(after).box(after)
+            after = plotted(page, after, (box.width, box.height))
         self.editors.store(self.thing, after, _("Equation"), not after.source)
 
     def drop(self) -> None:

@@ -10,14 +10,18 @@ from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.views.base import View, words
+from larch.board.views.graphs.curve_names import paint_names
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import filled, traced
+from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.axes import Axes, tick_text
 from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.graph_form import place_of
 
 LINE = 3.4
+DOT = 6.5
 THIN = 8  # points looked at together when a curve is thinned out
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
 
@@ -40,12 +44,16 @@ class AxesView(View):
                 painter.drawLines(lines)  # type: ignore[call-overload]
         painter.save()
         painter.setClipRect(window.adjusted(-1, -1, 1, 1), Qt.ClipOperation.IntersectClip)
+        named: list[tuple[Equation, list[Any]]] = []
         for equation in thing.curves(page):
             curve = equation.curve()
             if curve is not None:
-                paint_curve(painter, thing, equation, curve)
+                lines = paint_curve(painter, thing, equation, curve)
+                if not thing.extent().holds(*thing.placement.to_local(*equation.box().centre)):
+                    named.append((equation, lines))
         painter.restore()
         self._lines(painter, thing, across, down)
+        paint_names(painter, thing, named)
 
     def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> None:
         """The two axes, where zero is or at the nearer edge, with their numbers."""
@@ -103,9 +111,12 @@ def _on_axes(axes: Axes, x: Any, y: Any) -> Any:
     return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])
 
 
-def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> None:
-    lines = curve_polylines(axes, curve)
+def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> list[Any]:
+    """Draws it, and tells where: the branches in the axes' own coordinates."""
     shade = colour(equation.hue)
+    if curve.along == "point":
+        return _paint_point(painter, axes, curve, shade)
+    lines = curve_polylines(axes, curve)
     if curve.op != "=":
         _paint_side(painter, axes, curve, lines, shade)
     for line in lines:
@@ -114,6 +125,22 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
                 _paint_dashes(painter, run, shade)
             else:
                 _paint_line(painter, run, shade)
+    return lines
+
+
+def _paint_point(painter: QPainter, axes: Axes, curve: Curve, shade: QColor) -> list[Any]:
+    import numpy as np
+
+    try:
+        x, y = axes.to_local(*place_of(curve))
+    except NotThere:
+        return []
+    if not axes.extent().holds(x, y):
+        return []
+    painter.setPen(QPen(PAPER, 2))
+    painter.setBrush(shade)
+    painter.drawEllipse(QPointF(x, y), DOT, DOT)
+    return [np.array([[x, y]])]
 
 
 def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:

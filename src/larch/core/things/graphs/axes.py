@@ -20,7 +20,7 @@ from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.geometry.point import Point as PointThing
 from larch.core.things.geometry.point import read_pair
 from larch.core.things.graphs.equation import Equation
-from larch.core.things.graphs.graph_form import graph_on
+from larch.core.things.graphs.graph_form import graph_on, place_of
 
 SMALLEST_SIDE = 40.0
 MOST_PLOTTED = 100
@@ -147,8 +147,8 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
             return equation.axes == self.id
         return self.extent().holds(*self.placement.to_local(*equation.box().centre))
 
-    def graph(self, curve: Curve) -> Graph:
-        return graph_on(curve, self)
+    def graph(self, curve: Curve) -> Graph | Spot:
+        return self.plotted(*place_of(curve)) if curve.along == "point" else graph_on(curve, self)
 
     def facts(self, page: Page) -> Iterator[Fact]:
         for name in ("x_min", "x_max", "y_min", "y_max"):

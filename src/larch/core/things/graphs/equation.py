@@ -274,26 +274,12 @@ def fraction_text(value: Fraction) -> str:
     return ("−" if value < 0 else "") + f"{abs(value.numerator)}/{value.denominator}"
 
 
-def _one_axes(page: Page, things: Things) -> bool:
-    """Some equations and exactly one pair of axes are selected."""
-    axes = [thing for thing in things if thing.kind() == "axes"]
-    return len(axes) == 1 and any(isinstance(thing, Equation) for thing in things)
-
-
-def _link(page: Page, things: Things) -> Edit:
-    axes = next(thing for thing in things if thing.kind() == "axes")
-    ids = ids_of([thing for thing in things if isinstance(thing, Equation)])
-    return Edit(_("Draw on these axes"), page, page.changing(ids, lambda thing: thing.replace(axes=axes.id)))
-
-
 def _unlink(page: Page, things: Things) -> Edit:
     ids = ids_of([thing for thing in things if isinstance(thing, Equation)])
     return Edit(_("Unlink from axes"), page, page.changing(ids, lambda thing: thing.replace(axes="")))
 
 
 ACTIONS = (
-    Action("link to axes", lambda p, ts: _("draw on these axes"), "link", _link, _one_axes, rank=10,
-           words=N_("graph plot connect")),
     Action("unlink from axes", lambda p, ts: _("unlink from axes"), "unlink", _unlink,
            lambda p, ts: bool(ts) and all(isinstance(t, Equation) and t.axes for t in ts), rank=12),
 )  # fmt: skip

@@ -10,6 +10,7 @@ from typing import Any, Protocol
 from larch.core.base.shape import Placement, Point
 from larch.core.base.words import N_
 from larch.core.maths.expression import Undefined, value_at, values
+from larch.core.maths.expression.tree import Call
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.plane.forms import Graph, NotThere
 
@@ -44,6 +45,16 @@ def graph_on(curve: Curve, axes: Plane) -> Graph:
     if not found.points:
         raise NotThere(N_("The graph is not to be seen on these axes."))
     return found
+
+
+def place_of(curve: Curve) -> Point:
+    """The coordinates of a curve that is a point. Raises NotThere where they have no value."""
+    assert isinstance(curve.formula, Call)
+    try:
+        x, y = (float(value_at(argument)) for argument in curve.formula.arguments)
+    except (Undefined, OverflowError):
+        raise NotThere(OUTSIDE) from None
+    return x, y
 
 
 @lru_cache(64)

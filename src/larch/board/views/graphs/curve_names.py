@@ -1,0 +1,114 @@
+"""What a curve is called, written at the curve itself where there is room, so that five can be told apart."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+from typing import Any
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen
+
+from larch.board.look import PAPER, text_colour
+from larch.board.typeset.boxes import Setting, paint_setting
+from larch.board.typeset.mathset import set_row
+from larch.core.maths.expression import ExpressionError
+from larch.core.maths.layout.reading import look
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
+
+SIZE = 21.0
+WIDEST = 0.45  # of the axes
+AIR = 5.0
+ALONG = (
+    0.88,
+    0.12,
+    0.8,
+    0.2,
+    0.94,
+    0.06,
+    0.72,
+    0.28,
+    0.65,
+    0.35,
+    0.58,
+    0.42,
+    0.5,
+    0.99,
+    0.01,
+)  # shares of the visible part of a curve at which its name is tried
+CLEAR = 7.0
+NUMBERS = 40.0  # beside the axes, for their numbers
+
+
+def paint_names(painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, list[Any]]]) -> None:
+    """One after the other, each at the first of its places that covers no curve, axis or other name; else left out."""
+    ox, oy = axes.to_local(0, 0)
+    ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
+    taken = [QRectF(ox - NUMBERS, 0, NUMBERS + 4, axes.height), QRectF(0, oy - 4, axes.width, NUMBERS - 8)]
+    for equation, lines in curves:
+        made = _setting(equation)
+        if made is None or made.width * SIZE > WIDEST * axes.width:
+            continue
+        for box in _places(axes, lines, made):
+            if any(box.intersects(other) for other in taken):
+                continue
+            if any(_crosses(line, box) for _other, drawn in curves for line in drawn):
+                continue
+            taken.append(box)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(PAPER)
+            painter.setOpacity(0.82)
+            painter.drawRoundedRect(box, 4, 4)
+            painter.setOpacity(1.0)
+            painter.setPen(QPen(text_colour(equation.hue)))
+            at = QPointF(box.x() + AIR, box.y() + AIR / 2 + max(made.above, 0.7) * SIZE)
+            paint_setting(painter, made, at, SIZE, text_colour(equation.hue))
+            break
+
+
+def _setting(equation: Equation) -> Setting | None:
+    try:
+        return set_row(look(equation.name or equation.seen_source()))
+    except ExpressionError:
+        return None
+
+
+def _places(axes: Axes, lines: Sequence[Any], made: Setting) -> Iterator[QRectF]:
+    """Above and below the curve, to both sides, wholly within the window."""
+    import numpy as np
+
+    wide, tall = made.width * SIZE + 2 * AIR, (max(made.above, 0.7) + max(made.below, 0.2)) * SIZE + AIR
+    window = QRectF(0, 0, axes.width, axes.height)
+    inside = [line[(line[:, 0] >= 0) & (line[:, 0] <= axes.width) & (line[:, 1] >= 0) & (line[:, 1] <= axes.height)]
+              for line in lines]  # fmt: skip
+    points = np.concatenate(inside) if inside else np.empty((0, 2))
+    if not len(points):
+        return
+    for share in ALONG:
+        x, y = points[min(len(points) - 1, int(share * len(points)))]
+        for dx, dy in ((-wide - CLEAR, -tall - CLEAR), (CLEAR, -tall - CLEAR), (CLEAR, CLEAR), (-wide - CLEAR, CLEAR)):
+            box = QRectF(float(x) + dx, float(y) + dy, wide, tall)
+            if window.contains(box):
+                yield box
+
+
+def _crosses(line: Any, box: QRectF) -> bool:
+    """Whether a drawn line runs through a box; between its points it is straight."""
+    import numpy as np
+
+    x, y = line[:, 0], line[:, 1]
+    out = (x < box.left()) * 1 + (x > box.right()) * 2 + (y < box.top()) * 4 + (y > box.bottom()) * 8
+    if (out == 0).any():
+        return True
+    near = np.flatnonzero((out[:-1] & out[1:]) == 0)
+    return any(_cuts(line[k], line[k + 1], box) for k in near[:200])
+
+
+def _cuts(a: Any, b: Any, box: QRectF) -> bool:
+    """Whether the corners of a box lie on both sides of a stretch that its own box touches."""
+    (ax, ay), (bx, by) = a, b
+    sides = [(bx - ax) * (y - ay) - (by - ay) * (x - ax)
+             for x, y in ((box.left(), box.top()), (box.right(), box.top()), (box.right(), box.bottom()),
+                          (box.left(), box.bottom()))]  # fmt: skip
+    return any((one > 0) != (other > 0) for one, other in pairwise(sides))
