@@ -74,11 +74,11 @@ class Canvas(PageStage):
         arrivals.checked.connect(self._lines_checked)
 
     def _lines_checked(self) -> None:
-        """More is known about lines of solutions: they are painted anew. It comes from another thread, maybe late."""
+        """More is known about solutions or graphs: they are painted anew. It comes from another thread, maybe late."""
         if sip.isdeleted(self):
             return
         boxes = self.surface.index.boxes
-        found = [boxes[t.id] for t in self.page.things if "check" in t.shown and t.id in boxes]
+        found = [boxes[t.id] for t in self.page.things if t.id in boxes and view_of(t).awaits(t)]
         if found:
             self.surface.invalidate_each(found)
             self.surface.sharpen(AT_ONCE)

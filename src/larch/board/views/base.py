@@ -69,6 +69,10 @@ class View:
         """Whether it can't be painted before NumPy is there."""
         return self.needs_numpy
 
+    def awaits(self, thing: Thing) -> bool:
+        """Whether it shows what is worked out elsewhere, and is painted anew when that has come."""
+        return False
+
     def extent(self, thing: Thing) -> Box:
         """The box round it in its own coordinates."""
         return thing.extent()

@@ -10,6 +10,7 @@ from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.views.base import View, words
+from larch.board.views.graphs.curve_marks import paint_marks
 from larch.board.views.graphs.curve_names import paint_names
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import filled, traced
@@ -31,6 +32,9 @@ class AxesView(View):
     margin: ClassVar[float] = 56.0
     needs_numpy: ClassVar[bool] = True
 
+    def awaits(self, thing: Thing) -> bool:
+        return True  # marks of its graphs
+
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Axes)
         window = QRectF(0, 0, thing.width, thing.height)
@@ -45,15 +49,20 @@ class AxesView(View):
         painter.save()
         painter.setClipRect(window.adjusted(-1, -1, 1, 1), Qt.ClipOperation.IntersectClip)
         named: list[tuple[Equation, list[Any]]] = []
+        drawn: list[tuple[Equation, Curve, list[Any]]] = []
         for equation in thing.curves(page):
             curve = equation.curve()
             if curve is not None:
                 lines = paint_curve(painter, thing, equation, curve)
+                drawn.append((equation, curve, lines))
                 if not thing.extent().holds(*thing.placement.to_local(*equation.box().centre)):
                     named.append((equation, lines))
         painter.restore()
         self._lines(painter, thing, across, down)
-        paint_names(painter, thing, named)
+        written: list[QRectF] = []
+        for one in drawn:
+            paint_marks(painter, thing, *one, written)
+        paint_names(painter, thing, named, written)
 
     def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> None:
         """The two axes, where zero is or at the nearer edge, with their numbers."""

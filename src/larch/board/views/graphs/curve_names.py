@@ -41,11 +41,13 @@ CLEAR = 7.0
 NUMBERS = 40.0  # beside the axes, for their numbers
 
 
-def paint_names(painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, list[Any]]]) -> None:
+def paint_names(
+    painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, list[Any]]], written: Sequence[QRectF] = ()
+) -> None:
     """One after the other, each at the first of its places that covers no curve, axis or other name; else left out."""
     ox, oy = axes.to_local(0, 0)
     ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
-    taken = [QRectF(ox - NUMBERS, 0, NUMBERS + 4, axes.height), QRectF(0, oy - 4, axes.width, NUMBERS - 8)]
+    taken = [QRectF(ox - NUMBERS, 0, NUMBERS + 4, axes.height), QRectF(0, oy - 4, axes.width, NUMBERS - 8), *written]
     for equation, lines in curves:
         made = _setting(equation)
         if made is None or made.width * SIZE > WIDEST * axes.width:
@@ -98,6 +100,7 @@ def _crosses(line: Any, box: QRectF) -> bool:
     import numpy as np
 
     x, y = line[:, 0], line[:, 1]
+    box = box.adjusted(-2, -4, 2, 4)  # lines are thick
     out = (x < box.left()) * 1 + (x > box.right()) * 2 + (y < box.top()) * 4 + (y > box.bottom()) * 8
     if (out == 0).any():
         return True

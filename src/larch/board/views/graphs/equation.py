@@ -47,6 +47,9 @@ class EquationView(View):
             reach = Box(reach.x0, reach.y0 - size, right + ROOM * size, reach.y1 + 1.5 * size)
         return reach
 
+    def awaits(self, thing: Thing) -> bool:
+        return CHECK in thing.shown
+
     def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
         return self.extent(thing).grown(slack).holds(x, y)
 

@@ -7,11 +7,11 @@ from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, names_in
 from larch.core.maths.expression.tree import Relation, children
 from larch.core.maths.layout.reading import meaning
-from larch.core.model.action import Action, Things, register
+from larch.core.model.action import Action, Things, only, register
 from larch.core.model.capabilities import Plots
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.equation import STANDS_OUT, Equation
 
 HUES = ("plum", "clay", "lake", "moss", "berry", "straw", "sky", "slate")  # of curves, one after the other
 GAP = 28.0  # page units between axes and what stands beside them
@@ -97,8 +97,32 @@ def _link(page: Page, things: Things) -> Edit:
     return Edit(_("Draw on these axes"), page, after)
 
 
+def _has_graph(page: Page, things: Things) -> bool:
+    return only(Equation)(page, things) and all(
+        isinstance(thing, Equation) and thing.axes_on(page) is not None and (curve := thing.curve()) is not None
+        and curve.along in ("x", "y") and curve.op == "=" for thing in things
+    )  # fmt: skip
+
+
+def _marked(things: Things) -> bool:
+    return all(STANDS_OUT in thing.shown for thing in things)
+
+
+def _mark(page: Page, things: Things) -> Edit:
+    on = not _marked(things)
+    changed = {}
+    for thing in things:
+        rest = tuple(name for name in thing.shown if name != STANDS_OUT)
+        changed[thing.id] = thing.replace(shown=(*rest, STANDS_OUT) if on else rest)
+    label = _("Mark what stands out") if on else _("Take the marks away")
+    return Edit(label, page, page.with_things(changed))
+
+
 register(
     (
+        Action("mark graph", lambda p, ts: _("take the marks away") if _marked(ts) else _("mark what stands out"), "pin",
+               _mark, _has_graph, rank=7, board=True,
+               words=N_("roots zeros extrema minimum maximum turning points inflections poles intercept features")),
         Action("link to axes", lambda p, ts: _("draw on these axes"), "link", _link, _one_axes, rank=10,
                words=N_("graph plot connect")),
     ),

@@ -48,6 +48,8 @@ def watched(node: Node) -> Iterator[Node]:
 
 
 def _watched_in(function: str, arguments: tuple[Node, ...]) -> Iterator[Node]:
+    if not arguments:
+        return
     x = arguments[0]
     one = Number(Fraction(1), "1")
     if function in ("sqrt", "ln", "log", "abs", "sign", "cbrt", "root"):

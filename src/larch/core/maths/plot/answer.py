@@ -16,7 +16,10 @@ from larch.core.maths.expression.tree import Call, ExpressionError, Joined, Name
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plot.breaks import slowly
 from larch.core.maths.plot.drawing import branches
-from larch.core.maths.plot.features import Features, features
+from larch.core.maths.plot.features import Break, Features, features
+from larch.core.model.fact import number_text
+
+MOST_MARKS = 120
 
 
 def plot_answer(expr: str, low: float, high: float) -> dict[str, Any]:
@@ -37,6 +40,60 @@ def plot_answer(expr: str, low: float, high: float) -> dict[str, Any]:
         "branches": [[list(point) for point in branch] for branch in drawn],
         "features": _told(formula, name, found),
     }
+
+
+def plot_marks(expr: str, letters: dict[str, str], low: float, high: float) -> list[dict[str, Any]]:
+    """What stands out on the graph of a function, from left to right: {"kind", "at", "height", "text"}, with "zero", "axis"
+    (where the letter is 0), "minimum", "maximum", "inflection", "pole" (height null), and at breaks "open" and "closed" for
+    ends that do not and do belong to it. text: its coordinates, exactly where that is short. Raises Unread."""
+    from larch.core.maths.graph import with_values
+
+    try:
+        node = with_values(meaning(expr), letters)
+    except ExpressionError as error:
+        raise Unread(error.message) from error
+    _kind, formula, name = function_of(node)
+    found = features(formula, name, low, high)
+    places: list[tuple[str, Value, Value | None]] = [("zero", x, Fraction(0)) for x in found.roots]
+    places += [(kind, x, slowly(formula, name, x)) for x, kind in found.extrema]
+    places += [("inflection", x, y) for x, y in found.inflections]
+    if found.y_intercept is not None and low <= 0 <= high:
+        places.append(("axis", Fraction(0), found.y_intercept))
+    for one in found.breaks:
+        places += [("pole", one.x, None)] if one.kind == "pole" else []
+        places += _ends(one)
+    told = sorted(places, key=lambda place: float(as_float(place[1])))
+    return [
+        {"kind": kind, "at": as_float(x), "height": None if y is None else as_float(y), "text": _pair(x, y)}
+        for kind, x, y in told[:MOST_MARKS]
+    ]
+
+
+def _ends(one: Break) -> list[tuple[str, Value, Value | None]]:
+    """Where branches end at a break: open where the value there is another, closed where it is that."""
+    if one.kind not in ("hole", "jump", "end"):
+        return []
+    limits = [side.limit for side in (one.left, one.right) if side.kind == "finite"]
+    value = one.value
+    made: list[tuple[str, Value, Value | None]] = []
+    for limit in limits:
+        if value is None or abs(decimal(limit) - decimal(value)) > 1e-6 * (1 + abs(decimal(limit))):
+            near = round(as_float(limit), 9)
+            made.append(("open", one.x, Fraction(near).limit_denominator(10**6) if near == round(near, 4) else limit))
+    if value is not None:
+        made.append(("closed", one.x, value))
+    return made if one.kind != "end" or limits else []
+
+
+def _pair(x: Value, y: Value | None) -> str:
+    return _short(x) if y is None else f"({_short(x)}; {_short(y)})"
+
+
+def _short(value: Value) -> str:
+    """As a fraction if that is short, else to three places."""
+    if isinstance(value, Fraction) and value.denominator in (3, 6, 7, 9, 11, 12):
+        return f"{value.numerator}/{value.denominator}".replace("-", "−")
+    return number_text(as_float(value), 3)
 
 
 def function_of(node: Node) -> tuple[str, Node, str]:

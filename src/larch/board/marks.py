@@ -1,0 +1,54 @@
+"""What stands out on graphs: asked of the worker once for each graph and window, remembered, painted when it has come."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from typing import Any, NamedTuple
+
+from larch.board.media.arrivals import arrivals
+from larch.services.worker import Request, worker
+
+CALL = "larch.core.maths.plot.answer:plot_marks"
+SECONDS = 3.0
+KEPT = 300
+AT_ONCE = 3  # asked for at the same time: of a slider that runs, only what it has come to by then
+
+
+class Mark(NamedTuple):
+    """kind: as `plot_marks` tells it. at: the letter; height: the value, None at a pole; text: coordinates."""
+
+    kind: str
+    at: float
+    height: float | None
+    text: str
+
+
+Asked = tuple[str, tuple[tuple[str, str], ...], float, float]
+
+
+class Marks:
+    """Marks by what they are about: the source, the letters of the page, and from where to where."""
+
+    def __init__(self) -> None:
+        self._known: OrderedDict[Asked, tuple[Mark, ...]] = OrderedDict()
+        self._waited: set[Asked] = set()
+
+    def of(self, source: str, letters: tuple[tuple[str, str], ...], low: float, high: float) -> tuple[Mark, ...]:
+        """What is known by now; nothing while it is being worked out. Never waits."""
+        key = (source, letters, low, high)
+        if key not in self._known and key not in self._waited and len(self._waited) < AT_ONCE:
+            self._waited.add(key)
+            worker().ask(CALL, source, dict(letters), low, high, seconds=SECONDS, then=lambda done: self._came(key, done))
+        return self._known.get(key, ())
+
+    def _came(self, key: Asked, request: Request) -> None:
+        """In the worker's thread."""
+        found: list[dict[str, Any]] = [] if request.error is not None else request.result
+        self._known[key] = tuple(Mark(one["kind"], one["at"], one["height"], one["text"]) for one in found)
+        while len(self._known) > KEPT:
+            self._known.popitem(last=False)
+        self._waited.discard(key)
+        arrivals.checked.emit()
+
+
+marks = Marks()
