@@ -32,10 +32,8 @@ def triangle(w: Window) -> None:
     w.facts.want(True)
 
 
-def candle(w: Window) -> None:
-    w.show_page("p6")
-    w.canvas.select(_kinds(w, "equation")[:1])
-    w.editors.edit(w.canvas.things()[0])
+def graphs(w: Window) -> None:
+    _at_board(w, "p26")
 
 
 def spread(w: Window) -> None:
@@ -181,7 +179,7 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "chance": chances,
     "task-checked": task,
     "triangle-measures": triangle,
-    "candle-graph": candle,
+    "graphs": graphs,
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,

@@ -41,6 +41,10 @@ class Marks:
             worker().ask(CALL, source, dict(letters), low, high, seconds=SECONDS, then=lambda done: self._came(key, done))
         return self._known.get(key, ())
 
+    def asked(self) -> set[Asked]:
+        """What was asked for up to now."""
+        return self._waited | set(self._known)
+
     def _came(self, key: Asked, request: Request) -> None:
         """In the worker's thread."""
         found: list[dict[str, Any]] = [] if request.error is not None else request.result

@@ -8,7 +8,7 @@ from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.things.graphs.axes import Axes
-from larch.core.things.graphs.equation import CHECK, Equation
+from larch.core.things.graphs.equation import CHECK, STANDS_OUT, Equation
 from larch.core.things.graphs.slider import Slider
 from larch.demo.parts import fresh_page, lettering
 
@@ -49,3 +49,16 @@ def tide() -> Page:
     id = page.things[-1].id
     page = page.put(Equation(source="y = a sin x", axes=id, hue="lake", size=40.0, placement=Placement(720, 560)))
     return page.put(Equation(source="y = x + b", axes=id, hue="moss", size=40.0, placement=Placement(960, 560)))
+
+
+def candles() -> Page:
+    """Two straight lines with what stands out on them, and where they meet."""
+    page = fresh_page(_("Two candles burn down. When are they equally tall?"))
+    axes = Axes(x_min=0, x_max=18, y_min=0, y_max=26, x_name="h", y_name="cm", width=660, height=470,
+                placement=Placement(90, 170))  # fmt: skip
+    page = page.put(axes)
+    id = page.things[-1].id
+    for k, (source, hue) in enumerate((("y = 24 - 2x", "clay"), ("y = 18 - x", "lake"))):
+        page = page.put(Equation(source=source, axes=id, hue=hue, size=SIZE, shown=(STANDS_OUT,),
+                                 placement=Placement(860, 180 + 90 * k)))  # fmt: skip
+    return solution(page, (("24 - 2x = 18 - x", ""), ("24 = 18 + x", ""), ("x = 6", "")), 860, 400, checked=True)

@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.maths.algebra.answers import Unread
-from larch.core.maths.plot.answer import plot_answer
+from larch.core.maths.plot.answer import plot_answer, plot_marks
 from larch.core.maths.plot.picture import plot_svg
 
 PI = math.pi
@@ -154,3 +154,22 @@ def test_a_picture_shows_poles_dashed_and_holes_open() -> None:
     found = plot_answer("(x^2-1)/((x-1)(x-2))", -5, 5)
     svg = plot_svg(found, -5, 5, "a < b")
     assert "stroke-dasharray" in svg and 'fill="#FFFFFF"' in svg and "a &lt; b" in svg and svg.count("<polyline") == 3
+
+
+def kinds(expr: str, **letters: str) -> list[tuple[str, str]]:
+    return [(one["kind"], one["text"]) for one in plot_marks(expr, letters, -6, 6)]
+
+
+def test_marks_tell_what_stands_out_from_left_to_right() -> None:
+    assert kinds("y = x^2 - 4") == [("zero", "(−2; 0)"), ("minimum", "(0; −4)"), ("axis", "(0; −4)"), ("zero", "(2; 0)")]
+    assert ("pole", "2") in kinds("y = 1/(x - 2)")
+    assert ("zero", "(4/3; 0)") in kinds("y = 3/4 x - 1")
+    assert ("zero", "(−1.414; 0)") in kinds("y = a x^3 - x", a="1/2")
+
+
+def test_ends_are_open_or_closed_as_the_value_says() -> None:
+    assert kinds("(x^2 - 1)/(x - 1)").count(("open", "(1; 2)")) >= 1
+    assert {("open", "(1; 1)"), ("closed", "(1; 5)")} <= set(kinds("cases(x, x<1, 5)"))
+    assert {("open", "(2; 1)"), ("closed", "(2; 2)")} <= set(kinds("floor(x)"))
+    with pytest.raises(Unread):
+        plot_marks("y = b x", {}, -6, 6)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from itertools import pairwise
+from functools import lru_cache
 from typing import Any
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -48,14 +48,15 @@ def paint_names(
     ox, oy = axes.to_local(0, 0)
     ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
     taken = [QRectF(ox - NUMBERS, 0, NUMBERS + 4, axes.height), QRectF(0, oy - 4, axes.width, NUMBERS - 8), *written]
+    drawn = _Drawn([line for _equation, lines in curves for line in lines])
     for equation, lines in curves:
-        made = _setting(equation)
+        made = _setting(equation.name or equation.seen_source())
         if made is None or made.width * SIZE > WIDEST * axes.width:
             continue
         for box in _places(axes, lines, made):
             if any(box.intersects(other) for other in taken):
                 continue
-            if any(_crosses(line, box) for _other, drawn in curves for line in drawn):
+            if drawn.crosses(box):
                 continue
             taken.append(box)
             painter.setPen(Qt.PenStyle.NoPen)
@@ -69,9 +70,10 @@ def paint_names(
             break
 
 
-def _setting(equation: Equation) -> Setting | None:
+@lru_cache(256)
+def _setting(source: str) -> Setting | None:
     try:
-        return set_row(look(equation.name or equation.seen_source()))
+        return set_row(look(source))
     except ExpressionError:
         return None
 
@@ -95,23 +97,33 @@ def _places(axes: Axes, lines: Sequence[Any], made: Setting) -> Iterator[QRectF]
                 yield box
 
 
-def _crosses(line: Any, box: QRectF) -> bool:
-    """Whether a drawn line runs through a box; between its points it is straight."""
-    import numpy as np
+class _Drawn:
+    """All curves as one row of stretches, of which a box is asked at once."""
 
-    x, y = line[:, 0], line[:, 1]
-    box = box.adjusted(-2, -4, 2, 4)  # lines are thick
-    out = (x < box.left()) * 1 + (x > box.right()) * 2 + (y < box.top()) * 4 + (y > box.bottom()) * 8
-    if (out == 0).any():
-        return True
-    near = np.flatnonzero((out[:-1] & out[1:]) == 0)
-    return any(_cuts(line[k], line[k + 1], box) for k in near[:200])
+    def __init__(self, lines: Sequence[Any]) -> None:
+        import numpy as np
 
+        whole = [line for line in lines if len(line)]
+        self.points = np.concatenate(whole) if whole else np.empty((0, 2))
+        joined = np.ones(max(0, len(self.points) - 1), dtype=bool)
+        joined[np.cumsum([len(line) for line in whole], dtype=int)[:-1] - 1] = False
+        self.joined = joined
+        self.x, self.y = self.points[:, 0].copy(), self.points[:, 1].copy()
 
-def _cuts(a: Any, b: Any, box: QRectF) -> bool:
-    """Whether the corners of a box lie on both sides of a stretch that its own box touches."""
-    (ax, ay), (bx, by) = a, b
-    sides = [(bx - ax) * (y - ay) - (by - ay) * (x - ax)
-             for x, y in ((box.left(), box.top()), (box.right(), box.top()), (box.right(), box.bottom()),
-                          (box.left(), box.bottom()))]  # fmt: skip
-    return any((one > 0) != (other > 0) for one, other in pairwise(sides))
+    def crosses(self, box: QRectF) -> bool:
+        """Whether a curve runs through a box; lines are thick, and between its points one is straight."""
+        import numpy as np
+
+        left, right, top, bottom = box.left() - 2, box.right() + 2, box.top() - 4, box.bottom() + 4
+        x, y = self.x, self.y
+        west, east, north, south = x < left, x > right, y < top, y > bottom
+        if not (west | east | north | south).all():
+            return True
+        beside = (west[:-1] & west[1:]) | (east[:-1] & east[1:]) | (north[:-1] & north[1:]) | (south[:-1] & south[1:])
+        near = np.flatnonzero(self.joined & ~beside)
+        if not len(near):
+            return False
+        (ax, ay), (bx, by) = self.points[near].T, self.points[near + 1].T
+        sides = [(bx - ax) * (v - ay) - (by - ay) * (u - ax) for u in (left, right) for v in (top, bottom)]
+        low, high = np.minimum.reduce(sides), np.maximum.reduce(sides)
+        return bool(((low < 0) & (high > 0)).any())
