@@ -9,6 +9,7 @@ from larch.board.media.arrivals import arrivals
 from larch.services.worker import Request, worker
 
 CALL = "larch.core.maths.plot.answer:plot_marks"
+MEETINGS = "larch.core.maths.plot.answer:plot_meetings"
 SECONDS = 3.0
 KEPT = 300
 AT_ONCE = 3  # asked for at the same time: of a slider that runs, only what it has come to by then
@@ -23,7 +24,8 @@ class Mark(NamedTuple):
     text: str
 
 
-Asked = tuple[str, tuple[tuple[str, str], ...], float, float]
+Letters = tuple[tuple[str, str], ...]
+Asked = tuple[Any, ...]
 
 
 class Marks:
@@ -33,12 +35,19 @@ class Marks:
         self._known: OrderedDict[Asked, tuple[Mark, ...]] = OrderedDict()
         self._waited: set[Asked] = set()
 
-    def of(self, source: str, letters: tuple[tuple[str, str], ...], low: float, high: float) -> tuple[Mark, ...]:
+    def of(self, source: str, letters: Letters, low: float, high: float) -> tuple[Mark, ...]:
         """What is known by now; nothing while it is being worked out. Never waits."""
-        key = (source, letters, low, high)
+        return self._found((source, letters, low, high), CALL, source, dict(letters), low, high)
+
+    def meetings(self, one: tuple[str, Letters], other: tuple[str, Letters], low: float, high: float) -> tuple[Mark, ...]:
+        """Where two graphs of functions of the same letter meet."""
+        given = [(source, dict(letters)) for source, letters in (one, other)]
+        return self._found((one, other, low, high), MEETINGS, *given, low, high)
+
+    def _found(self, key: Asked, call: str, *given: Any) -> tuple[Mark, ...]:
         if key not in self._known and key not in self._waited and len(self._waited) < AT_ONCE:
             self._waited.add(key)
-            worker().ask(CALL, source, dict(letters), low, high, seconds=SECONDS, then=lambda done: self._came(key, done))
+            worker().ask(call, *given, seconds=SECONDS, then=lambda done: self._came(key, done))
         return self._known.get(key, ())
 
     def asked(self) -> set[Asked]:

@@ -54,11 +54,11 @@ def tide() -> Page:
 def candles() -> Page:
     """Two straight lines with what stands out on them, and where they meet."""
     page = fresh_page(_("Two candles burn down. When are they equally tall?"))
-    axes = Axes(x_min=0, x_max=18, y_min=0, y_max=26, x_name="h", y_name="cm", width=660, height=470,
+    axes = Axes(x_min=0, x_max=18, y_min=0, y_max=26, x_name="h", y_name="cm", width=560, height=470,
                 placement=Placement(90, 170))  # fmt: skip
     page = page.put(axes)
     id = page.things[-1].id
     for k, (source, hue) in enumerate((("y = 24 - 2x", "clay"), ("y = 18 - x", "lake"))):
         page = page.put(Equation(source=source, axes=id, hue=hue, size=SIZE, shown=(STANDS_OUT,),
-                                 placement=Placement(860, 180 + 90 * k)))  # fmt: skip
-    return solution(page, (("24 - 2x = 18 - x", ""), ("24 = 18 + x", ""), ("x = 6", "")), 860, 400, checked=True)
+                                 placement=Placement(760, 180 + 90 * k)))  # fmt: skip
+    return solution(page, (("24 - 2x = 18 - x", ""), ("24 = 18 + x", ""), ("x = 6", "")), 760, 400, checked=True)

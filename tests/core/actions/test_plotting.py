@@ -27,7 +27,7 @@ def test_on_the_only_axes_of_the_page_in_the_next_hue() -> None:
     axes = page.things[0]
     for k, source in enumerate(["y = x", "y = 2x", "x^2 + y^2 = 4", "f(x) = 3", "(2, 3)", "x y = 2", "y > 1", "y = 4"]):
         made = plotted(page, typed(source, 700, 60 + 70 * k), SIZE)
-        assert made.axes == axes.id and made.hue == HUES[k]
+        assert made.axes == axes.id and made.hue == (HUES[2], *HUES[:2], *HUES[3:])[k]
         assert made.placement == Placement(700, 60 + 70 * k)
         page = page.put(made)
 
@@ -70,7 +70,7 @@ def test_linking_gives_each_its_own_hue() -> None:
     link = next(action for action in actions_for(page, page.things) if action.name == "link to axes")
     after = link.run(page, page.things).after
     assert isinstance(after, Page)
-    assert [thing.hue for thing in after.things[1:]] == ["plum", "clay"]
+    assert [thing.hue for thing in after.things[1:]] == ["plum", "lake"]
     assert curve_hue(after, after.things[1], after.things[0]) == "plum"  # type: ignore[arg-type]
 
 

@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.maths.algebra.answers import Unread
-from larch.core.maths.plot.answer import plot_answer, plot_marks
+from larch.core.maths.plot.answer import plot_answer, plot_marks, plot_meetings
 from larch.core.maths.plot.picture import plot_svg
 
 PI = math.pi
@@ -173,3 +173,13 @@ def test_ends_are_open_or_closed_as_the_value_says() -> None:
     assert {("open", "(2; 1)"), ("closed", "(2; 2)")} <= set(kinds("floor(x)"))
     with pytest.raises(Unread):
         plot_marks("y = b x", {}, -6, 6)
+
+
+def test_meetings_are_where_both_have_the_same_value() -> None:
+    found = plot_meetings(("y = 24 - 2x", {}), ("y = a - x", {"a": "18"}), 0, 18)
+    assert found == [{"kind": "meeting", "at": 6.0, "height": 12.0, "text": "(6; 12)"}]
+    assert [one["text"] for one in plot_meetings(("y = x", {}), ("y = 1/(x-2)", {}), -6, 6)] == [
+        "(−0.414; −0.414)", "(2.414; 2.414)"]  # fmt: skip
+    assert plot_meetings(("y = x + 1", {}), ("y = x", {}), -6, 6) == []
+    with pytest.raises(Unread):
+        plot_meetings(("y = x", {}), ("x = y^2", {}), -6, 6)

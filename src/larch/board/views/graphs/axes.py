@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any, ClassVar
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.views.base import View, words
-from larch.board.views.graphs.curve_marks import paint_marks
-from larch.board.views.graphs.curve_names import paint_names
+from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meetings, paint_words
+from larch.board.views.graphs.curve_names import Drawn, paint_names
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import filled, traced
 from larch.core.maths.plane.forms import NotThere
@@ -21,8 +22,11 @@ from larch.core.things.graphs.axes import Axes, tick_text
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.graph_form import place_of
 
-LINE = 3.4
-DOT = 6.5
+LINE = 4.5
+DOT = 8.0
+NUMBER = 24.0
+NARROW = 50.0  # page units to a square, below which only every second is numbered
+HATCH = 11.0
 THIN = 8  # points looked at together when a curve is thinned out
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
 
@@ -59,10 +63,11 @@ class AxesView(View):
                     named.append((equation, lines))
         painter.restore()
         self._lines(painter, thing, across, down)
-        written: list[QRectF] = []
-        for one in drawn:
-            paint_marks(painter, thing, *one, written)
-        paint_names(painter, thing, named, written)
+        around = Around([], Drawn([line for _equation, _curve, lines in drawn for line in lines]))
+        told = [later for one in drawn for later in paint_marks(painter, thing, *one, around)]
+        told += paint_meetings(painter, thing, [(equation, curve) for equation, curve, _lines in drawn], around)
+        paint_words(painter, thing, told, around)
+        paint_names(painter, thing, named, around.drawn, around.taken)
 
     def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> None:
         """The two axes, where zero is or at the nearer edge, with their numbers."""
@@ -76,21 +81,40 @@ class AxesView(View):
         painter.setPen(Qt.PenStyle.NoPen)
         painter.drawPolygon(QPolygonF([QPointF(axes.width + 20 + x, oy + y) for x, y in ((0, 0), (-12, -5), (-12, 5))]))
         painter.drawPolygon(QPolygonF([QPointF(ox + x, -20 + y) for x, y in ((0, 0), (-5, 12), (5, 12))]))
-        painter.setFont(page_font(20))
         step_x = across[1] - across[0] if len(across) > 1 else 1.0
         step_y = down[1] - down[0] if len(down) > 1 else 1.0
-        for value in across:
+        for value in _numbered(across, axes.units()[0]):
             if value != 0 or ox == 0:
                 x = axes.to_local(value, 0)[0]
-                words(painter, QPointF(x, oy + 19), tick_text(value, step_x), NEEDLE, 20)
-        painter.setPen(NEEDLE)
-        for value in down:
+                _number(painter, QPointF(x, oy + 21), tick_text(value, step_x), Qt.AlignmentFlag.AlignHCenter)
+        for value in _numbered(down, axes.units()[1]):
             if value != 0 or (oy == axes.height and ox > 0):
                 y = axes.to_local(0, value)[1]
-                box = QRectF(ox - 60, y - 12, 53, 24)
-                painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tick_text(value, step_y))
+                _number(painter, QPointF(ox - 8, y), tick_text(value, step_y), Qt.AlignmentFlag.AlignRight)
         words(painter, QPointF(axes.width + 38, oy), axes.x_name, NEEDLE, 24, bold=True)
         words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 24, bold=True)
+
+
+def _numbered(marks: list[float], unit: float) -> list[float]:
+    """Every second one where the squares are narrow."""
+    step = marks[1] - marks[0] if len(marks) > 1 else 0.0
+    if step * unit >= NARROW:
+        return marks
+    return [value for value in marks if round(value / step) % 2 == 0] if step else marks
+
+
+def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> None:
+    """On a plate of paper, so that a curve does not run through it. at: its middle, or the middle of its right edge."""
+    font = page_font(NUMBER)
+    wide, tall = QFontMetricsF(font).horizontalAdvance(text), 0.78 * NUMBER
+    left = at.x() - (wide if align == Qt.AlignmentFlag.AlignRight else wide / 2)
+    plate = QRectF(left - 2, at.y() - tall / 2 - 1, wide + 4, tall + 2)
+    back = QColor(PAPER)
+    back.setAlpha(190)
+    painter.fillRect(plate, back)
+    painter.setFont(font)
+    painter.setPen(NEEDLE)
+    painter.drawText(plate.adjusted(-20, -8, 20, 8), Qt.AlignmentFlag.AlignCenter, text)
 
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
@@ -166,7 +190,9 @@ def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:
 
 def _paint_dashes(painter: QPainter, run: Any, shade: QColor) -> None:
     """The edge of a strict inequality does not belong to it."""
-    painter.setPen(QPen(shade, LINE, Qt.PenStyle.DashLine))
+    pen = QPen(shade, LINE, cap=Qt.PenCapStyle.FlatCap)
+    pen.setDashPattern([13 / LINE, 9 / LINE])
+    painter.setPen(pen)
     painter.setBrush(Qt.BrushStyle.NoBrush)
     for start in range(0, len(run) - 1, PIECE):
         painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
@@ -206,16 +232,11 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
     """Shades the side of an inequality."""
     import numpy as np
 
-    light = QColor(shade)
-    light.setAlpha(40)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(light)
+    region = QPainterPath()
     if curve.along == "xy":
-        region = QPainterPath()
         for ring in filled(curve.formula, curve.op, _window(axes)):
             region.addPolygon(polygon_of(_on_axes(axes, ring[:, 0], ring[:, 1])))
-        painter.drawPath(region)
-        return
+        lines = []
     above = curve.op in ">≥"
     for line in lines:
         if curve.along == "x":
@@ -226,4 +247,23 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
             edge = axes.width if above else 0.0
             ends = [[edge, line[-1, 1]], [edge, line[0, 1]]]
             inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
-        painter.drawPolygon(polygon_of(np.concatenate([inner, ends])))
+        region.addPolygon(polygon_of(np.concatenate([inner, ends])))
+    _tint(painter, axes, region, shade)
+
+
+def _tint(painter: QPainter, axes: Axes, region: QPainterPath, shade: QColor) -> None:
+    """A light tint and hatching, which tells overlapping regions apart without their colours."""
+    light, hatch = QColor(shade), QColor(shade)
+    light.setAlpha(36)
+    hatch.setAlpha(90)
+    painter.save()
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(light)
+    painter.drawPath(region)
+    painter.setClipPath(region, Qt.ClipOperation.IntersectClip)
+    painter.setPen(QPen(hatch, 1.3))
+    far = axes.width + axes.height
+    apart = HATCH * math.sqrt(2)
+    lines = [QLineF(k * apart, 0, k * apart - axes.height, axes.height) for k in range(1, int(far / apart) + 1)]
+    painter.drawLines(lines)  # type: ignore[call-overload]
+    painter.restore()

@@ -17,7 +17,8 @@ from larch.core.maths.layout.reading import look
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 
-SIZE = 21.0
+SIZE = 38.0  # on large axes; smaller on smaller ones
+SHARE = 1 / 17  # of the width of the axes
 WIDEST = 0.45  # of the axes
 AIR = 5.0
 ALONG = (
@@ -42,18 +43,18 @@ NUMBERS = 40.0  # beside the axes, for their numbers
 
 
 def paint_names(
-    painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, list[Any]]], written: Sequence[QRectF] = ()
+    painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, list[Any]]], drawn: Drawn, written: Sequence[QRectF]
 ) -> None:
     """One after the other, each at the first of its places that covers no curve, axis or other name; else left out."""
+    size = min(SIZE, SHARE * axes.width)
     ox, oy = axes.to_local(0, 0)
     ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
     taken = [QRectF(ox - NUMBERS, 0, NUMBERS + 4, axes.height), QRectF(0, oy - 4, axes.width, NUMBERS - 8), *written]
-    drawn = _Drawn([line for _equation, lines in curves for line in lines])
     for equation, lines in curves:
         made = _setting(equation.name or equation.seen_source())
-        if made is None or made.width * SIZE > WIDEST * axes.width:
+        if made is None or made.width * size > WIDEST * axes.width:
             continue
-        for box in _places(axes, lines, made):
+        for box in _places(axes, lines, made, size):
             if any(box.intersects(other) for other in taken):
                 continue
             if drawn.crosses(box):
@@ -65,8 +66,8 @@ def paint_names(
             painter.drawRoundedRect(box, 4, 4)
             painter.setOpacity(1.0)
             painter.setPen(QPen(text_colour(equation.hue)))
-            at = QPointF(box.x() + AIR, box.y() + AIR / 2 + max(made.above, 0.7) * SIZE)
-            paint_setting(painter, made, at, SIZE, text_colour(equation.hue))
+            at = QPointF(box.x() + AIR, box.y() + AIR / 2 + max(made.above, 0.7) * size)
+            paint_setting(painter, made, at, size, text_colour(equation.hue))
             break
 
 
@@ -78,11 +79,11 @@ def _setting(source: str) -> Setting | None:
         return None
 
 
-def _places(axes: Axes, lines: Sequence[Any], made: Setting) -> Iterator[QRectF]:
+def _places(axes: Axes, lines: Sequence[Any], made: Setting, size: float) -> Iterator[QRectF]:
     """Above and below the curve, to both sides, wholly within the window."""
     import numpy as np
 
-    wide, tall = made.width * SIZE + 2 * AIR, (max(made.above, 0.7) + max(made.below, 0.2)) * SIZE + AIR
+    wide, tall = made.width * size + 2 * AIR, (max(made.above, 0.7) + max(made.below, 0.2)) * size + AIR
     window = QRectF(0, 0, axes.width, axes.height)
     inside = [line[(line[:, 0] >= 0) & (line[:, 0] <= axes.width) & (line[:, 1] >= 0) & (line[:, 1] <= axes.height)]
               for line in lines]  # fmt: skip
@@ -97,7 +98,7 @@ def _places(axes: Axes, lines: Sequence[Any], made: Setting) -> Iterator[QRectF]
                 yield box
 
 
-class _Drawn:
+class Drawn:
     """All curves as one row of stretches, of which a box is asked at once."""
 
     def __init__(self, lines: Sequence[Any]) -> None:

@@ -13,7 +13,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.things.graphs.equation import STANDS_OUT, Equation
 
-HUES = ("plum", "clay", "lake", "moss", "berry", "straw", "sky", "slate")  # of curves, one after the other
+HUES = ("lake", "berry", "plum", "moss", "clay", "straw", "sky", "slate")  # of curves, one after the other
 GAP = 28.0  # page units between axes and what stands beside them
 BETWEEN = 14.0
 NAME = 46.0  # beyond the right edge of axes, for the arrow and its letter

@@ -12,7 +12,7 @@ from larch.core.maths.algebra.critical import critical_points, is_periodic, samp
 from larch.core.maths.algebra.worked_cases import parts_of
 from larch.core.maths.expression.plain import compact
 from larch.core.maths.expression.precise import Value, as_float, decimal
-from larch.core.maths.expression.tree import Call, ExpressionError, Joined, Name, Node, Number, Relation, names_in
+from larch.core.maths.expression.tree import Binary, Call, ExpressionError, Joined, Name, Node, Number, Relation, names_in
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plot.breaks import slowly
 from larch.core.maths.plot.drawing import branches
@@ -67,6 +67,30 @@ def plot_marks(expr: str, letters: dict[str, str], low: float, high: float) -> l
         {"kind": kind, "at": as_float(x), "height": None if y is None else as_float(y), "text": _pair(x, y)}
         for kind, x, y in told[:MOST_MARKS]
     ]
+
+
+def plot_meetings(
+    one: tuple[str, dict[str, str]], other: tuple[str, dict[str, str]], low: float, high: float
+) -> list[dict[str, Any]]:
+    """Where two functions of the same letter have the same value, as marks of the kind "meeting". Raises Unread."""
+    from larch.core.maths.graph import with_values
+
+    made = []
+    for expr, letters in (one, other):
+        try:
+            made.append(function_of(with_values(meaning(expr), letters)))
+        except ExpressionError as error:
+            raise Unread(error.message) from error
+    (kind, first, name), (other_kind, second, other_name) = made
+    if kind != other_kind:
+        raise Unread(_("They are not functions of the same letter."))
+    name = name if name in names_in(first) else other_name
+    found = features(Binary("-", first, second), name, low, high)
+    told = [(x, slowly(first, name, x)) for x in found.roots]
+    return [
+        {"kind": "meeting", "at": as_float(x), "height": as_float(y), "text": _pair(x, y)}
+        for x, y in told[:MOST_MARKS] if y is not None
+    ]  # fmt: skip
 
 
 def _ends(one: Break) -> list[tuple[str, Value, Value | None]]:
