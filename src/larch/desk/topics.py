@@ -77,8 +77,10 @@ TOPICS = (
         N_("Several shapes join, overlap or are taken away from each other, with their areas."),
     )),
     Topic("graphs", N_("Graphs, axes and number lines"), N_("function equation coordinates plot number line"), ("axes",), (
-        N_("Put out axes, write an equation with the equation tool, and its graph is drawn."),
-        N_("Points are plotted from the facts: (2; 3). The ranges of x and y can be typed."),
+        N_("Put out axes, write an equation with the equation tool, and its graph is drawn in a hue of its own. "
+           "With several axes on a page, select an equation and one of them: “draw on these axes”."),
+        N_("Circles, regions (y < 2x), pieces and points (2, 3) are drawn, too. The ranges of x and y can be typed."),
+        N_("“Mark what stands out” shows zeros, turning points, poles, and where marked graphs meet."),
     )),
     Topic("equations", N_("Equations and solutions"),
           N_("equation expression fraction power root solve steps check working slider letter calculator"),

@@ -46,7 +46,9 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
 
     icon: ClassVar[str] = "chart-line"
     order: ClassVar[int] = 40
-    help: ClassVar[str] = N_("An equation placed on the axes, or linked to them, is drawn there.")
+    help: ClassVar[str] = N_(
+        "An equation that is written beside the axes, placed on them, or linked to them is drawn there."
+    )
 
     def __post_init__(self) -> None:
         for low, high in ((self.x_min, self.x_max), (self.y_min, self.y_max)):
