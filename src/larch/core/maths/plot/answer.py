@@ -17,7 +17,6 @@ from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plot.breaks import slowly
 from larch.core.maths.plot.drawing import branches
 from larch.core.maths.plot.features import Break, Features, features
-from larch.core.model.fact import number_text
 
 MOST_MARKS = 120
 
@@ -117,7 +116,8 @@ def _short(value: Value) -> str:
     """As a fraction if that is short, else to three places."""
     if isinstance(value, Fraction) and value.denominator in (3, 6, 7, 9, 11, 12):
         return f"{value.numerator}/{value.denominator}".replace("-", "−")
-    return number_text(as_float(value), 3)
+    text = f"{as_float(value):.3f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text.replace("-", "−")
 
 
 def function_of(node: Node) -> tuple[str, Node, str]:
