@@ -62,15 +62,16 @@ class AxesView(View):
                 if not thing.extent().holds(*thing.placement.to_local(*equation.box().centre)):
                     named.append((equation, lines))
         painter.restore()
-        self._lines(painter, thing, across, down)
-        around = Around([], Drawn([line for _equation, _curve, lines in drawn for line in lines]))
+        numbers = self._lines(painter, thing, across, down)
+        around = Around([], numbers, Drawn([line for _equation, _curve, lines in drawn for line in lines]))
         told = [later for one in drawn for later in paint_marks(painter, thing, *one, around)]
         told += paint_meetings(painter, thing, [(equation, curve) for equation, curve, _lines in drawn], around)
         paint_words(painter, thing, told, around)
         paint_names(painter, thing, named, around.drawn, around.taken)
 
-    def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> None:
-        """The two axes, where zero is or at the nearer edge, with their numbers."""
+    def _lines(self, painter: QPainter, axes: Axes, across: list[float], down: list[float]) -> list[QRectF]:
+        """The two axes, where zero is or at the nearer edge, with their numbers; tells where these stand."""
+        plates: list[QRectF] = []
         shade = colour(axes.hue)
         ox, oy = axes.to_local(0, 0)
         ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
@@ -86,13 +87,16 @@ class AxesView(View):
         for value in _numbered(across, axes.units()[0]):
             if value != 0 or ox == 0:
                 x = axes.to_local(value, 0)[0]
-                _number(painter, QPointF(x, oy + 21), tick_text(value, step_x), Qt.AlignmentFlag.AlignHCenter)
+                at = QPointF(x, oy + 21)
+                plates.append(_number(painter, at, tick_text(value, step_x), Qt.AlignmentFlag.AlignHCenter))
         for value in _numbered(down, axes.units()[1]):
             if value != 0 or (oy == axes.height and ox > 0):
                 y = axes.to_local(0, value)[1]
-                _number(painter, QPointF(ox - 8, y), tick_text(value, step_y), Qt.AlignmentFlag.AlignRight)
+                at = QPointF(ox - 8, y)
+                plates.append(_number(painter, at, tick_text(value, step_y), Qt.AlignmentFlag.AlignRight))
         words(painter, QPointF(axes.width + 38, oy), axes.x_name, NEEDLE, 24, bold=True)
         words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 24, bold=True)
+        return plates
 
 
 def _numbered(marks: list[float], unit: float) -> list[float]:
@@ -103,7 +107,7 @@ def _numbered(marks: list[float], unit: float) -> list[float]:
     return [value for value in marks if round(value / step) % 2 == 0] if step else marks
 
 
-def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> None:
+def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> QRectF:
     """On a plate of paper, so that a curve does not run through it. at: its middle, or the middle of its right edge."""
     font = page_font(NUMBER)
     wide, tall = QFontMetricsF(font).horizontalAdvance(text), 0.78 * NUMBER
@@ -115,6 +119,7 @@ def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) 
     painter.setFont(font)
     painter.setPen(NEEDLE)
     painter.drawText(plate.adjusted(-20, -8, 20, 8), Qt.AlignmentFlag.AlignCenter, text)
+    return plate
 
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:

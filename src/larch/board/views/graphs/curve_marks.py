@@ -27,9 +27,10 @@ MOST_PAIRS = 10
 
 
 class Around(NamedTuple):
-    """What is to be kept clear of. taken: where words and signs stand by now."""
+    """What is to be kept clear of. taken: where words and signs stand by now; numbers: those of the axes."""
 
     taken: list[QRectF]
+    numbers: list[QRectF]
     drawn: Drawn
 
 
@@ -162,7 +163,8 @@ def _room(axes: Axes, mark: Mark, at: QPointF, around: Around) -> QRectF | None:
     boxes = [QRectF(at.x() + dx, at.y() + dy, wide, tall) for dx, dy in (*first, *sides, below, above)]
     window = QRectF(-wide / 2, 0, axes.width + wide / 2 + tall, axes.height)
     clear = [box for box in boxes if window.contains(box) and not any(box.intersects(other) for other in around.taken)]
-    return next((box for box in clear if not around.drawn.crosses(box)), clear[0] if clear else None)
+    readable = [box for box in clear if not any(box.intersects(other) for other in around.numbers)] or clear
+    return next((box for box in readable if not around.drawn.crosses(box)), readable[0] if readable else None)
 
 
 def _words(painter: QPainter, axes: Axes, mark: Mark, box: QRectF, hue: QColor) -> None:
