@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 import pytest
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import QEvent, QPoint, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
@@ -154,8 +154,12 @@ def test_empty_places_are_stepped_through_and_the_tray_stays_off_the_line(hand: 
     assert editor.geometry().bottom() < editor.tray.geometry().bottom() - 222
     QTest.mouseClick(editor.tray.ear, Qt.MouseButton.LeftButton)
     assert editor.tray is None and not EquationEditor.tray_wanted and editor.hasFocus()
-    editor.show_tray()
-    assert isinstance(editor.tray, KeyTray)
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    QApplication.processEvents()
+    assert hand.window.editors.open is editor and editor.back is not None and editor.back.isVisible()
+    QTest.mouseClick(editor.back, Qt.MouseButton.LeftButton)
+    assert isinstance(editor.tray, KeyTray) and editor.tray.geometry().bottom() == hand.canvas.rect().bottom()
+    assert EquationEditor.tray_wanted and editor.hasFocus() and hand.window.editors.open is editor
 
 
 def test_a_graph_comes_with_the_equation_and_each_has_its_own_hue(hand: Hand) -> None:

@@ -29,7 +29,7 @@ from larch.core.maths.layout.writing import Writing
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import LONGEST, Equation
 from larch.desk.editors.key_sets import Key
-from larch.desk.editors.key_tray import KeyTray
+from larch.desk.editors.key_tray import KeysBack, KeyTray
 from larch.desk.plain import Words
 from larch.desk.style import lift
 
@@ -70,8 +70,8 @@ class EquationEditor(QWidget):
         self.says.setObjectName("card")
         self.says.setContentsMargins(10, 5, 10, 5)
         self.tray: KeyTray | None = None
-        if EquationEditor.tray_wanted:
-            self.show_tray()
+        self.back: KeysBack | None = None
+        (self.show_tray if EquationEditor.tray_wanted else self.hide_tray)()
         self._changed()
         self.show()
         self.raise_()
@@ -181,7 +181,8 @@ class EquationEditor(QWidget):
 
     def show_tray(self) -> None:
         EquationEditor.tray_wanted = True
-        if self.tray is None:
+        self._retire_keys()
+        if not self._done:
             self.tray = KeyTray(self.editors.canvas)
             self.tray.setFocusPolicy(Qt.FocusPolicy.ClickFocus)  # else a press on a key would give the focus to the page
             self.tray.setFocusProxy(self)
@@ -189,13 +190,22 @@ class EquationEditor(QWidget):
             self.tray.put_away.connect(self.hide_tray)
             self.tray.show()
             self.tray.raise_()
+            self.place()
 
     def hide_tray(self) -> None:
         EquationEditor.tray_wanted = False
-        if self.tray is not None:
-            tray, self.tray = self.tray, None
-            retire(tray)
+        self._retire_keys()
+        self.back = KeysBack(self.editors.canvas, self.show_tray)
+        self.back.setFocusProxy(self)
+        self.back.place(self.editors.canvas)
         self.setFocus()
+
+    def _retire_keys(self) -> None:
+        for keys in (self.tray, self.back):
+            if keys is not None:
+                keys.setFocusProxy(None)  # else it takes the focus of the line away as it goes
+                retire(keys)
+        self.tray = self.back = None
 
     # Painting
 
@@ -482,9 +492,7 @@ class EquationEditor(QWidget):
     def drop(self) -> None:
         self._done = True
         retire(self.says)
-        if self.tray is not None:
-            retire(self.tray)
-            self.tray = None
+        self._retire_keys()
         self.editors.take_away(self)
 
 

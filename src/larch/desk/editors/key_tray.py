@@ -83,6 +83,23 @@ class SetButton(QAbstractButton):
         painter.drawText(box.adjusted(16, 0, 0, 0), Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, self.text())
 
 
+class KeysBack(KeyButton):
+    """Where the ear of the tray was, while the tray is away: a tap brings it back, so that fingers alone can."""
+
+    def __init__(self, canvas: QWidget, back: Callable[[], None]) -> None:
+        super().__init__(Key((), "keys", does="keys"), canvas)
+        self.setText(_("keys"))
+        self.setAccessibleName(_("bring the keys back"))
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)  # else a press would give the focus to the page
+        self.clicked.connect(back)
+        self.show()
+        self.raise_()
+
+    def place(self, canvas: QWidget) -> None:
+        x, y = canvas.width() - EAR.width() - PARTED, canvas.height() - EAR.height() - GAP
+        self.setGeometry(x, y, EAR.width(), EAR.height())
+
+
 class KeyTray(QWidget):
     """Lies at the lower edge of the page. `chosen`: the name of the set that is shown, kept while the program runs."""
 
