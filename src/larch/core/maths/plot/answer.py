@@ -12,7 +12,18 @@ from larch.core.maths.algebra.critical import critical_points, is_periodic, samp
 from larch.core.maths.algebra.worked_cases import parts_of
 from larch.core.maths.expression.plain import compact
 from larch.core.maths.expression.precise import Value, as_float, decimal
-from larch.core.maths.expression.tree import Binary, Call, ExpressionError, Joined, Name, Node, Number, Relation, names_in
+from larch.core.maths.expression.tree import (
+    Binary,
+    Call,
+    ExpressionError,
+    Joined,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Relation,
+    names_in,
+)
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plot.breaks import slowly
 from larch.core.maths.plot.drawing import branches
@@ -141,15 +152,17 @@ def function_of(node: Node) -> tuple[str, Node, str]:
 
 
 def _solved_for_y(node: Relation) -> Node:
-    from larch.core.maths.graph import NotDrawn, solved
+    """Where y occurs linearly, whatever its factor: x y = 1 is y = 1/x, and has no point at 0."""
+    from larch.core.maths.graph import linear_parts
 
-    try:
-        found = solved(node, "y", "x")
-    except NotDrawn as error:
-        raise Unread(str(error)) from error
-    if found is None:
+    parts = linear_parts(Binary("-", node.left, node.right), "y") if "y" in names_in(node) else None
+    if parts is None:
         raise Unread(_("Only equations that can be solved for y are drawn here."))
-    return found.formula
+    factor, rest = parts
+    number = None if names_in(factor) else slowly(factor, "x", Fraction(0))
+    if number == 0 or (number is None and not names_in(factor)):
+        raise Unread(_("Only equations that can be solved for y are drawn here."))
+    return Negative(Binary("/", rest, factor))
 
 
 def _told(node: Node, name: str, found: Features) -> dict[str, Any]:

@@ -145,6 +145,10 @@ def side(node: Node, name: str, x: Value, way: int) -> Side:
     else:
         return Side("none")
     a, b, c = (decimal(value) for value in found if value is not None)
+    if distances is LESS_NEAR:
+        round_one = Fraction(round(float(c), 2)).limit_denominator(100)
+        if all(abs(v - decimal(round_one)) <= 3 * decimal(d) for v, d in zip((a, b, c), distances, strict=True)):
+            return Side("finite", decimal(round_one))  # x·sin(1/x): no nearer place can be worked out, nor need be
     if abs(c - b) <= 1e-4 * (1 + abs(c)) and abs(c - b) <= abs(b - a) + 1e-12 * (1 + abs(c)):
         return Side("finite", c)
     if abs(c) > abs(b) > abs(a) and abs(c - b) > 1e-3:
