@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.maths.expression import ExpressionError, parse, values
-from larch.core.maths.graph import NotDrawn, branches, curve_of, linear_parts
+from larch.core.maths.graph import BOUNDED, NotDrawn, branches, curve_of, linear_parts
 
 
 def breaks(source: str, low: float = -6, high: float = 6) -> list[float]:
@@ -144,3 +144,10 @@ def test_wild_functions_are_bounded_in_time(source: str) -> None:
     found = branches(parse(source), -6, 6)
     assert time.perf_counter() - began < 2
     assert sum(map(len, found)) < 60_000
+
+
+def test_every_function_that_is_said_to_be_drawn_has_bounds() -> None:
+    known = {"cases": "cases(x, x<1, 2)", "root": "root(x, 3)", "mod": "mod(x, 2)", "min": "min(x, 2)", "max": "max(x, 2)",
+             "percent": "x%", "permille": "x‰", "degrees": "x°"}  # fmt: skip
+    for name in BOUNDED - {"otherwise"}:
+        assert branches(curve_of(known.get(name, f"{name}(x)")).formula, 0.1, 0.9), name

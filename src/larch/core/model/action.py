@@ -139,7 +139,7 @@ def toggle(page: Page, things: Things, field: str, on: str, off: str) -> Edit:
     return Edit(on if value else off, page, changed)
 
 
-def reset(page: Page, things: Things, label: str, **fields: Any) -> Edit:
+def set_all(page: Page, things: Things, label: str, **fields: Any) -> Edit:
     """Gives all the same values for some fields."""
     return Edit(label, page, page.changing(ids_of(things), lambda thing: thing.replace(**fields)))
 

@@ -186,3 +186,25 @@ def test_graphs_meet_where_they_do_and_only_there_whichever_is_first(one: str, o
         except NotThere:
             found = []
         assert [x for x, _y in found] == pytest.approx(wanted, abs=2e-6)
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "wanted"),
+    [
+        ("x^2 + y^2 = 9", "y = x", [(-(4.5**0.5), -(4.5**0.5)), (4.5**0.5, 4.5**0.5)]),
+        ("x^2 + y^2 = 9", "x = 2", [(2, -(5**0.5)), (2, 5**0.5)]),
+        ("x^2 = 4", "y = 1", [(-2, 1), (2, 1)]),
+        ("x^2 + y^2 = 9", "y = 10", []),
+        ("x^2 + y^2 = 9", "x^2 + y^2 = 9", []),
+    ],
+)
+def test_curves_that_are_not_solved_meet_too_whichever_is_first(
+    one: str, other: str, wanted: list[tuple[float, float]]
+) -> None:
+    page = page_of(one, other, axes=WIDE)
+    for first, second in ((1, 2), (2, 1)):
+        try:
+            found = sorted(met(page, graph_of(page, first), graph_of(page, second)))
+        except NotThere:
+            found = []
+        assert close(found, wanted)

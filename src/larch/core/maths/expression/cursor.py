@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
+
 from larch.core.maths.expression.lexer import Token
 from larch.core.maths.expression.tree import ExpressionError, Node
 
 
-class Cursor:
+class Cursor(ABC):
     """A place among tokens. `bars`: how many absolute values are open; `depth`: of nesting; `doubts`: where another reading
     would be as good, each said in a sentence."""
 
@@ -37,23 +39,30 @@ class Cursor:
 
     # What the grammar adds
 
+    @abstractmethod
     def clause(self, before: Node | None = None) -> Node:
-        raise NotImplementedError
+        """Conditions joined by and/or, from here on."""
 
+    @abstractmethod
     def sum(self) -> Node:
-        raise NotImplementedError
+        """Terms with + and − between them."""
 
+    @abstractmethod
     def term(self) -> Node:
-        raise NotImplementedError
+        """Factors, also without a sign between them."""
 
+    @abstractmethod
     def signed(self) -> Node:
-        raise NotImplementedError
+        """What a sign may stand before."""
 
+    @abstractmethod
     def power(self) -> Node:
-        raise NotImplementedError
+        """A base with its exponents."""
 
+    @abstractmethod
     def postfix(self) -> Node:
-        raise NotImplementedError
+        """With what follows it: !, %, °, units."""
 
+    @abstractmethod
     def atom(self) -> Node:
-        raise NotImplementedError
+        """A number, a name, or what stands in brackets."""

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset, toggle
+from larch.core.model.action import Action, Things, only, set_all, toggle
 from larch.core.model.capabilities import Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -130,7 +130,7 @@ def draw(page: Page, things: Things) -> Edit:
 
 
 def clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Put all back"), drawn=())
+    return set_all(page, things, _("Put all back"), drawn=())
 
 
 ACTIONS = (

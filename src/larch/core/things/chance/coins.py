@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasLabels, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -119,7 +119,7 @@ def toss_often(page: Page, things: Things) -> Edit:
 
 
 def clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the tally"), up="", tosses=0, heads=0)
+    return set_all(page, things, _("Clear the tally"), up="", tosses=0, heads=0)
 
 
 ACTIONS = (

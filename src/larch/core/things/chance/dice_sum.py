@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -138,7 +138,7 @@ def _throw(page: Page, things: Things, times: int) -> Edit:
 
 
 def _clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the tally"), values=(), tally=())
+    return set_all(page, things, _("Clear the tally"), values=(), tally=())
 
 
 ACTIONS = (

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset, toggle_shown
+from larch.core.model.action import Action, Things, only, set_all, toggle_shown
 from larch.core.model.capabilities import Counts, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -121,7 +121,7 @@ def roll_often(page: Page, things: Things) -> Edit:
 
 
 def clear_tally(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the tally"), tally=())
+    return set_all(page, things, _("Clear the tally"), tally=())
 
 
 ACTIONS = (

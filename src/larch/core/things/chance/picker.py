@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasWords, Tappable
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -135,7 +135,7 @@ def deal(page: Page, things: Things) -> Edit:
 
 
 def anew(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Begin anew"), had=(), dealt=())
+    return set_all(page, things, _("Begin anew"), had=(), dealt=())
 
 
 ACTIONS = (

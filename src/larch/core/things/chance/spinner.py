@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset, toggle_shown
+from larch.core.model.action import Action, Things, only, set_all, toggle_shown
 from larch.core.model.capabilities import HasParts, Sounds, Tappable, WorksLocked
 from larch.core.model.chance import chance, drawn
 from larch.core.model.edit import Edit
@@ -186,7 +186,7 @@ def spin_often(page: Page, things: Things) -> Edit:
 
 
 def clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the tally"), tally=())
+    return set_all(page, things, _("Clear the tally"), tally=())
 
 
 ACTIONS = (

@@ -10,7 +10,7 @@ from typing import ClassVar, Self
 from larch.core.base.number_words import decimal_text
 from larch.core.base.shape import Placement, along
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasParts, LooksAt, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_whole
@@ -184,7 +184,7 @@ def _can_join(page: Page, things: Things) -> bool:
 
 
 def _none(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Put all back"), filled=(), wholes=1)
+    return set_all(page, things, _("Put all back"), filled=(), wholes=1)
 
 
 def take_out(page: Page, things: Things) -> Edit:

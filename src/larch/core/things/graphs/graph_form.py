@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from functools import lru_cache
 from typing import Any, Protocol
 
@@ -79,10 +79,6 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
             raise NotThere(OUTSIDE)
         return page_at(t, float(height))
 
-    def seen(at: Point) -> bool:
-        x, y = axes.to_plane(*axes.placement.to_local(*at))
-        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
-
     def offs(points: Sequence[Point]) -> list[float]:
         """Heights above the graph, in page units; not a number where the function has no value."""
         import numpy as np
@@ -99,7 +95,7 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
         for run in _within(branch.tolist(), bottom, top):
             ts.append(tuple(t for t, _height in run))
             runs.append(tuple(page_at(t, height) for t, height in run))
-    return Graph(tuple(ts), tuple(runs), place, offs, seen, curve.along)
+    return Graph(tuple(ts), tuple(runs), place, offs, _window_of(axes, slack), curve.along)
 
 
 def _implicit(curve: Curve, axes: Plane) -> Graph:
@@ -127,10 +123,6 @@ def _implicit(curve: Curve, axes: Plane) -> Graph:
         x, y = nearer(curve.formula, between[None, :], window)[0]
         return axes.page_of((float(x), float(y)))
 
-    def seen(at: Point) -> bool:
-        x, y = axes.to_plane(*axes.placement.to_local(*at))
-        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
-
     def offs(points: Sequence[Point]) -> list[float]:
         """How far from the curve, about, in page units, with the sign of the formula."""
         plane = np.array([axes.to_plane(*axes.placement.to_local(*point)) for point in points])
@@ -143,7 +135,17 @@ def _implicit(curve: Curve, axes: Plane) -> Graph:
 
     ts = tuple(tuple(float(starts[k] + i) for i in range(len(line))) for k, line in enumerate(lines))
     points = tuple(tuple(axes.page_of((float(x), float(y))) for x, y in line) for line in lines)
-    return Graph(ts, points, place, offs, seen)
+    return Graph(ts, points, place, offs, _window_of(axes, slack))
+
+
+def _window_of(axes: Plane, slack: float) -> Callable[[Point], bool]:
+    """Whether a place of the page can be seen on the axes."""
+
+    def seen(at: Point) -> bool:
+        x, y = axes.to_plane(*axes.placement.to_local(*at))
+        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
+
+    return seen
 
 
 def _within(branch: list[list[float]], bottom: float, top: float) -> list[list[tuple[float, float]]]:

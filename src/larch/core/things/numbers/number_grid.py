@@ -9,7 +9,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point, along
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasParts, HasPlaces, HoldsOthers, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_number, read_whole
@@ -185,7 +185,7 @@ def _cover(page: Page, things: Things) -> Edit:
 
 
 def _clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the grid"), marked=(), covered=(), multiples=())
+    return set_all(page, things, _("Clear the grid"), marked=(), covered=(), multiples=())
 
 
 def _is_prime(number: float) -> bool:

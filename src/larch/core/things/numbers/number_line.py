@@ -11,7 +11,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasParts, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, number_text, read_number
@@ -311,7 +311,7 @@ def _jump(page: Page, things: Things, size: float) -> Edit:
 
 
 def _clear(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Clear the line"), marks=(), jumps=())
+    return set_all(page, things, _("Clear the line"), marks=(), jumps=())
 
 
 ACTIONS = (

@@ -10,7 +10,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
-from larch.core.model.action import Action, Things, only, reset
+from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import Sounds, Tappable, Ticks, WorksLocked
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_number
@@ -139,7 +139,7 @@ def _start(page: Page, things: Things, now: float) -> Edit:
 
 
 def _restart(page: Page, things: Things) -> Edit:
-    return reset(page, things, _("Begin anew"), passed=0.0, going=0.0)
+    return set_all(page, things, _("Begin anew"), passed=0.0, going=0.0)
 
 
 def _goes(things: Things) -> bool:
