@@ -175,3 +175,21 @@ def test_a_graph_comes_with_the_equation_and_each_has_its_own_hue(hand: Hand) ->
     assert isinstance(drawn, Axes) and len(drawn.curves(hand.canvas.page)) == 2
     hand.window.canvas.session.undo()
     assert len(drawn.curves(hand.canvas.page)) == 1
+
+
+def test_the_page_goes_up_for_the_keys_and_back_when_the_line_is_ended_by_keys(hand: Hand) -> None:
+    at = hand.canvas.camera.to_view(0, 0)
+    low = hand.canvas.camera.to_page(0, hand.canvas.height() - 30)[1]
+    hand.window.editors.edit(Equation(source="", placement=Placement(200, low)))
+    editor = hand.window.editors.open
+    assert isinstance(editor, EquationEditor) and editor.tray is not None
+    QTest.keyClicks(editor, "y=3x")
+    assert hand.canvas.camera.to_view(0, 0) != at
+    assert editor.geometry().bottom() < editor.tray.y() + editor.tray.ear.height()
+    QTest.keyClick(editor, KEYS.Key_Return, SHIFT)
+    below = hand.window.editors.open
+    assert isinstance(below, EquationEditor) and below is not editor
+    QTest.keyClicks(below, "x=1")
+    QTest.keyClick(below, KEYS.Key_Return)
+    assert hand.window.editors.open is None and hand.canvas.camera.to_view(0, 0) == at
+    assert len(sources(hand)) == 2

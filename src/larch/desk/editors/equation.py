@@ -173,7 +173,7 @@ class EquationEditor(QWidget):
         assert self.tray is not None
         hidden = self.geometry().bottom() + 16 + self.says.height() - (canvas.height() - self.tray.full_height())
         if hidden > 0:
-            canvas.pan_by(0, -hidden)
+            KeyTray.lift_page(canvas, hidden)
 
     def _scale(self) -> float:
         """Pixels to the em."""
@@ -279,7 +279,7 @@ class EquationEditor(QWidget):
         if key not in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             self._column = None
         if key == Qt.Key.Key_Escape:
-            self.editors.finish()
+            self.entered()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self.next_line() if shift or control else self.entered()
         elif key in STYLES:
@@ -369,14 +369,14 @@ class EquationEditor(QWidget):
             self.next_line()
 
     def entered(self) -> None:
-        """Enter ends what is written."""
+        """Enter ends what is written; no finger is on the page, which can go back to where it was."""
         self.editors.finish()
+        KeyTray.lower_page(self.editors.canvas)
 
     def next_line(self) -> None:
         """Keeps this line and begins one below it, that is to follow from it."""
         if not self.writing.row:
-            self.editors.finish()
-            return
+            return self.entered()
         editors, id = self.editors, self.thing.id
         known = {thing.id for thing in editors.canvas.page.things}
         editors.finish()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
@@ -13,6 +14,10 @@ from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.core.base.words import _
 from larch.desk.editors.key_sets import SETS, Key
+
+if TYPE_CHECKING:
+    from larch.board.camera import Camera
+    from larch.board.canvas import Canvas
 
 HEIGHT = 222
 SIDE, GAP, PARTED = 132, 8, 20
@@ -106,6 +111,23 @@ class KeyTray(QWidget):
     pressed = pyqtSignal(object)
     put_away = pyqtSignal()
     chosen = "letters"
+    _lifted: tuple[Camera, Camera] | None = None  # how the page lay before it went up for the keys, and since
+
+    @classmethod
+    def lift_page(cls, canvas: Canvas, by: float) -> None:
+        """The page goes up by so many pixels; from one line to the next it is remembered where it lay at first."""
+        before = canvas.camera
+        if cls._lifted is not None and cls._lifted[1] is before:
+            before = cls._lifted[0]
+        canvas.pan_by(0, -by)
+        cls._lifted = (before, canvas.camera)
+
+    @classmethod
+    def lower_page(cls, canvas: Canvas) -> None:
+        """Back to where it lay, unless it has been moved since."""
+        lifted, cls._lifted = cls._lifted, None
+        if lifted is not None and canvas.camera is lifted[1]:
+            canvas.look(lifted[0])
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
