@@ -17,8 +17,9 @@ from PyQt6.QtGui import (
 )
 
 from larch.board.look import load_fonts, page_font, text_colour
+from larch.board.typeset.inline_maths import OBJECT, as_maths, is_maths, knows_maths, source_in
 from larch.core.base.memo import cache_in_thread
-from larch.core.things.words.rich import LINE, LONGEST, Lettered, Paragraph, Run, tidy_paragraphs, tidy_runs
+from larch.core.things.words.rich import LINE, LONGEST, Lettered, Paragraph, Run, spread, tidy_paragraphs, tidy_runs
 from larch.core.things.words.telling import BRACES
 
 ALIGNMENTS = {
@@ -68,6 +69,16 @@ def char_format(thing: Lettered, run: Run) -> QTextCharFormat:
     return made
 
 
+def maths_format(thing: Lettered, run: Run, source: str) -> QTextCharFormat:
+    """How mathematics among the words of a thing looks."""
+    return as_maths(char_format(thing, run), source, run.size or thing.size, line_height(thing) / 100)
+
+
+def format_like(thing: Lettered, run: Run, before: QTextCharFormat) -> QTextCharFormat:
+    """How a run looks in the place of another: what was mathematics stays it."""
+    return maths_format(thing, run, source_in(before)) if is_maths(before) else char_format(thing, run)
+
+
 def document_of(thing: Lettered, width: float | None = None) -> QTextDocument:
     """The words of a thing, wrapped at `width` (its own if None, 0 for not at all). Page units."""
     document = QTextDocument()
@@ -75,25 +86,27 @@ def document_of(thing: Lettered, width: float | None = None) -> QTextDocument:
     document.setDocumentMargin(0)
     document.setDefaultFont(letter_font(thing.font, thing.size, thing.bold, False))
     document.setIndentWidth(thing.size * INDENT)
-    cursor = QTextCursor(document)
-    _fill(cursor, thing)
-    _tell(document, thing)
+    if any(run.maths for run in thing.runs):
+        knows_maths(document)
+    _fill(QTextCursor(document), _told(thing))
     set_width(document, thing.width if width is None else width)
     return document
 
 
-def _tell(document: QTextDocument, thing: Lettered) -> None:
-    """Puts what the braces tell in their place, the last first, in the letters of the first brace."""
+def _told(thing: Lettered) -> Lettered:
+    """With what the braces tell in their place, in the letters of the first brace."""
     found = list(BRACES.finditer(thing.text))
-    if len(found) != len(thing.told):
-        return
-    for brace, words in reversed(list(zip(found, thing.told, strict=True))):
-        cursor = QTextCursor(document)
-        cursor.setPosition(brace.start() + 1)
-        looks = cursor.charFormat()
-        cursor.setPosition(brace.start())
-        cursor.setPosition(brace.end(), QTextCursor.MoveMode.KeepAnchor)
-        cursor.insertText(words, looks)
+    if not found or len(found) != len(thing.told):
+        return thing
+    single = spread(thing.runs, len(thing.text))
+    text, runs, at = "", [], 0
+    for brace, words in zip(found, thing.told, strict=True):
+        text += thing.text[at : brace.start()] + words
+        runs += [*single[at : brace.start()], single[brace.start()].replace(count=len(words))]
+        at = brace.end()
+    text, runs = text + thing.text[at:], [*runs, *single[at:]]
+    told: Lettered = thing.replace(text=text, runs=tidy_runs(runs, len(text)), told=())
+    return told
 
 
 def set_width(document: QTextDocument, width: float) -> None:
@@ -104,6 +117,7 @@ def set_width(document: QTextDocument, width: float) -> None:
 
 
 def _fill(cursor: QTextCursor, thing: Lettered) -> None:
+    """Types the words of a thing at a cursor."""
     plain = char_format(thing, Run(1))
     cursor.setBlockCharFormat(plain)
     cursor.setCharFormat(plain)
@@ -118,7 +132,11 @@ def _fill(cursor: QTextCursor, thing: Lettered) -> None:
             run, count = pieces[-1] if pieces else (Run(1), left)
             taken = min(left, count)
             start = len(line) - left
-            cursor.insertText(line[start : start + taken], char_format(thing, run))
+            part = line[start : start + taken]
+            if run.maths and part.strip():
+                cursor.insertText(OBJECT, maths_format(thing, run, part))
+            else:
+                cursor.insertText(part, char_format(thing, run))
             left -= taken
             _use(pieces, taken)
         _use(pieces, 1)  # the line break
@@ -185,9 +203,10 @@ def read_document(document: QTextDocument, thing: Lettered) -> Lettered:
     paragraphs: list[Paragraph] = []
     block = document.begin()
     while block.isValid():
-        lines.append(block.text().replace("\u2028", "\n").replace("\u00a0", " "))
-        runs += _block_runs(block, thing)
-        runs.append(runs[-1].replace(count=1) if runs else Run(1))
+        words, styles = _block_runs(block, thing)
+        lines.append(words)
+        runs += styles
+        runs.append(runs[-1].replace(count=1, maths=False) if runs else Run(1))
         for _extra in range(block.text().count("\u2028") + 1):
             paragraphs.append(paragraph_of(block))
         block = block.next()
@@ -198,15 +217,27 @@ def read_document(document: QTextDocument, thing: Lettered) -> Lettered:
     return kept
 
 
-def _block_runs(block: QTextBlock, thing: Lettered) -> list[Run]:
-    found = []
+def _block_runs(block: QTextBlock, thing: Lettered) -> tuple[str, list[Run]]:
+    """The words of a paragraph, mathematics as it was written, and how they look."""
+    text = ""
+    found: list[Run] = []
     walk = block.begin()
     while not walk.atEnd():
         fragment = walk.fragment()
-        if fragment.isValid() and fragment.length():
-            found.append(run_of(fragment.charFormat(), thing, len(fragment.text())))
+        look = fragment.charFormat()
+        words = fragment.text().replace("\u2028", "\n").replace("\u00a0", " ")
+        if is_maths(look):
+            for _each in words:
+                if found and found[-1].maths:  # two side by side would become one
+                    text += " "
+                    found.append(run_of(look, thing, 1).replace(maths=False))
+                text += source_in(look)
+                found.append(run_of(look, thing, len(source_in(look))))
+        elif fragment.isValid() and words:
+            text += words
+            found.append(run_of(look, thing, len(words)))
         walk += 1
-    return found
+    return text, found
 
 
 def run_of(look: QTextCharFormat, thing: Lettered, count: int) -> Run:
@@ -222,6 +253,7 @@ def run_of(look: QTextCharFormat, thing: Lettered, count: int) -> Run:
         size=size if 1 <= size <= 2000 else 0.0,
         rise=rise,
         font=str(look.property(FAMILY) or ""),
+        maths=is_maths(look),
     )
 
 

@@ -6,6 +6,8 @@ import re
 from html import unescape
 
 from larch.core.base.whole_text import whole
+from larch.core.maths.expression import ExpressionError, reading
+from larch.core.maths.layout.reading import read_any
 from larch.core.things.words.rich import LONGEST, Paragraph, Run, tidy_paragraphs, tidy_runs
 
 LONGEST_SOURCE = 2_000_000  # characters that are looked at
@@ -56,6 +58,8 @@ class _Reader:
         name = tag[2].lower()
         if tag[1]:
             self._end(name)
+        elif name == "math":
+            return self._maths(source, at - 1, end)
         elif name in SILENT:
             close = re.compile(f"</{name}\\b[^>]{{0,200}}>", re.IGNORECASE).search(source, end)
             return close.end() - 1 if close is not None else len(source)
@@ -63,6 +67,18 @@ class _Reader:
             style = STYLE.search(source, tag.end(), min(end, tag.end() + 20_000))
             self._start(name, unescape(style[2] or style[3] or "") if style is not None else "")
         return end
+
+    def _maths(self, source: str, at: int, end: int) -> int:
+        """MathML becomes mathematics in the line; what can't be read, the words in it. Returns where it ends."""
+        close = source.find("</math>", end)
+        if close < 0:
+            return end
+        try:
+            read = reading(read_any(source[at : close + 7]).node)
+        except ExpressionError:
+            return end
+        self._say(read, maths=True)
+        return close + 6
 
     def _start(self, tag: str, style: str) -> None:
         if tag == "br":
@@ -98,11 +114,11 @@ class _Reader:
         if words:
             self._say(words)
 
-    def _say(self, words: str) -> None:
+    def _say(self, words: str, maths: bool = False) -> None:
         words = words[: LONGEST - self.length]
         if not words:
             return
-        style: dict[str, object] = {}
+        style: dict[str, object] = {"maths": maths}
         for _tag, changes in self._open:
             style |= changes
         self.text.append(words)

@@ -59,6 +59,7 @@ class TextBar(QFrame):
             self._button(
                 rise, picture, label, partial(lambda rise: e.style(rise="" if e.run_here().rise == rise else rise), rise)
             )
+        self._button("maths", "square-function", _("as mathematics (Ctrl+M)"), e.maths)
         for align, picture, label in (
             ("", "text-align-start", _("lines to the left")), ("centre", "text-align-center", _("lines centred")),
             ("right", "text-align-end", _("lines to the right")),
@@ -138,6 +139,7 @@ class TextBar(QFrame):
         run, paragraph = self.editor.run_here(), self.editor.paragraph_at()
         on = {"bold": self.editor.is_bold(), "italic": run.italic, "underline": run.underline}
         on |= {rise: run.rise == rise for rise in ("super", "sub")}
+        on["maths"] = run.maths
         on |= {f"align {align}": paragraph.align == align for align in ("", "centre", "right")}
         on |= {kind: paragraph.list == kind for kind in ("dots", "numbers")}
         for name, state in on.items():

@@ -31,11 +31,14 @@ from PyQt6.QtWidgets import (
 from larch.board.gestures.base import nothing
 from larch.board.look import GOLD, PAPER
 from larch.board.timers import retire
+from larch.board.typeset.inline_maths import OBJECT, knows_maths
 from larch.board.typeset.rich_text import (
     char_format,
     document_of,
+    format_like,
     lay_out,
     line_height,
+    maths_format,
     paragraph_of,
     read_document,
     rise_of,
@@ -49,6 +52,7 @@ from larch.core.model.thing import Thing
 from larch.core.things.words.rich import LONGEST, Lettered, Paragraph, Run, spread
 from larch.desk.editors.cell import next_cell
 from larch.desk.editors.text_bar import TextBar
+from larch.desk.editors.words_maths import copied, turned
 
 if TYPE_CHECKING:
     from larch.desk.editors.editors import Editors
@@ -96,6 +100,7 @@ class TextEditor(QGraphicsView):
         self.page_document = document_of(thing.replace(told=()), self._width)
         self.page_document.setParent(self.item)
         self.page_document.setUndoRedoEnabled(True)
+        knows_maths(self.page_document)
         self.item.setDocument(self.page_document)
         self.item.setTextInteractionFlags(Qt.TextInteractionFlag.TextEditorInteraction)
         self._scene.addItem(self.item)
@@ -213,9 +218,19 @@ class TextEditor(QGraphicsView):
             part = QTextCursor(self.page_document)
             part.setPosition(at)
             part.setPosition(stop, QTextCursor.MoveMode.KeepAnchor)
-            part.setCharFormat(char_format(self.thing, single[at].replace(**changes)))
+            part.setCharFormat(format_like(self.thing, single[at].replace(**changes), part.charFormat()))
             at = stop
         cursor.endEditBlock()
+        self.bar.refresh()
+
+    def maths(self) -> None:
+        """Sets what is selected, or stands before the caret, as mathematics; mathematics becomes words again."""
+        cursor = turned(self.item.textCursor(), self.thing)
+        if cursor is None:
+            self.editors.tell(_("Write something such as 3/4 x, then make it mathematics."))
+            return
+        self.item.setTextCursor(cursor)
+        self.place()
         self.bar.refresh()
 
     def _document_runs(self) -> list[Run]:
@@ -235,7 +250,7 @@ class TextEditor(QGraphicsView):
             part = QTextCursor(self.page_document)
             part.setPosition(position)
             part.setPosition(position + 1, QTextCursor.MoveMode.KeepAnchor)
-            part.setCharFormat(char_format(self.thing, run))
+            part.setCharFormat(format_like(self.thing, run, part.charFormat()))
 
     def arrange(self, **changes: str) -> None:
         """Changes the alignment or list of the paragraphs that are selected."""
@@ -266,6 +281,10 @@ class TextEditor(QGraphicsView):
             self.editors.finish()
         elif event.matches(QKeySequence.StandardKey.Paste):
             self.paste()
+        elif event.matches(QKeySequence.StandardKey.Copy) or event.matches(QKeySequence.StandardKey.Cut):
+            self._copy() if event.matches(QKeySequence.StandardKey.Copy) else self._cut()
+        elif control and key == Qt.Key.Key_M:
+            self.maths()
         elif control and key in styles:
             field = styles[Qt.Key(key)]
             on = self.is_bold() if field == "bold" else getattr(self.run_here(), field)
@@ -313,9 +332,11 @@ class TextEditor(QGraphicsView):
         at = 0
         for run in [*runs, Run(max(1, len(text)))]:
             part = text[at : at + run.count]
-            if part:
+            if part and run.maths:
+                cursor.insertText(OBJECT, maths_format(self.thing, here, part))
+            elif part:
                 shown = here if run.is_plain() else run
-                cursor.insertText(part, char_format(self.thing, shown))
+                cursor.insertText(part, char_format(self.thing, shown.replace(maths=False)))
             at += run.count
         cursor.endEditBlock()
         self.item.setTextCursor(cursor)
@@ -360,7 +381,7 @@ class TextEditor(QGraphicsView):
     def _copy(self) -> None:
         clipboard = QGuiApplication.clipboard()
         if clipboard is not None and self.item.textCursor().hasSelection():
-            clipboard.setText(self.item.textCursor().selectedText().replace("\u2029", "\n"))
+            clipboard.setMimeData(copied(self.item.textCursor()))
 
     def _cut(self) -> None:
         self._copy()

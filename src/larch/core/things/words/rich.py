@@ -34,7 +34,8 @@ BOARD_WIDTH, PAGE_WIDTH, CAPITAL, SIGHT = 1.5, 1280.0, 0.7, 200.0
 
 
 class Run(Struct, frozen=True, omit_defaults=True, gc=False):
-    """How `count` characters differ from the text as a whole. size 0, hue "" and font "" mean: as the whole."""
+    """How `count` characters differ from the text as a whole. size 0, hue "" and font "" mean: as the whole. maths: they
+    are mathematics, plain or LaTeX, that is set in type."""
 
     count: int
     bold: bool = False
@@ -44,6 +45,7 @@ class Run(Struct, frozen=True, omit_defaults=True, gc=False):
     size: float = 0.0
     rise: str = ""  # "super" or "sub"
     font: str = ""
+    maths: bool = False
 
     def replace(self, **changes: Any) -> Run:
         return msgspec.structs.replace(self, **changes)
