@@ -147,6 +147,8 @@ class PageStage(PageLayers):
         before, after = self._shown, self.page
         self._shown = after
         ids = set(changes.things.get(self.page_id, ()))
+        if changes.signs:
+            self.surface.load_anew()
         if self.page_id in changes.heads and (before.paper, before.size) != (after.paper, after.size):
             self.surface.invalidate_all()
         if ids:

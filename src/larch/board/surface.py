@@ -90,6 +90,11 @@ class Surface:
         self.base.fill(self._sheet())
         self.invalidate_all()
 
+    def load_anew(self) -> None:
+        """As `load`, when every page looks different from what it did."""
+        self._kept.clear()
+        self.load()
+
     def change(self, before: Page, after: Page, ids: set[str]) -> None:
         """Follows an edit: re-indexes the things and marks where they were and are."""
         on_top = self._only_added(before, after, ids)

@@ -8,6 +8,7 @@ from PyQt6.QtGui import QFontMetrics, QPainter, QTextCharFormat, QTextDocument, 
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.core.base.memo import cache_in_thread
+from larch.core.base.signs import Signs, signs_in_use
 from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.rows import Sign
 
@@ -40,15 +41,19 @@ def source_in(look: QTextFormat) -> str:
     return str(look.property(SOURCE) or "")
 
 
-@cache_in_thread
 def _setting(source: str) -> Setting:
+    return _set(source, signs_in_use())
+
+
+@cache_in_thread
+def _set(source: str, _signs: Signs) -> Setting:
     row = look(source)
     return set_row(row or (Sign(" "),))
 
 
 class _Maths(QObject, QTextObjectInterface):
     """Qt makes room for an object as if its middle stood a quarter of the letters' height above the baseline, so what it
-    is told of reaches as far below that as above it; it is painted in the middle of the line, where the baseline is found."""
+    is told of reaches as far below that as above it; it is painted in the middle of the line."""
 
     def intrinsicSize(self, document: QTextDocument | None, position: int, look: QTextFormat) -> QSizeF:
         made = _setting(source_in(look))

@@ -24,8 +24,10 @@ from larch.board.typeset.boxes import (
     typed,
 )
 from larch.core.base.memo import remember
+from larch.core.base.signs import AS_WRITTEN, signs_in_use
 from larch.core.maths.expression.tree import Node
 from larch.core.maths.expression.words import UNITS
+from larch.core.maths.layout.as_seen import as_seen
 from larch.core.maths.layout.from_tree import row_of
 from larch.core.maths.layout.rows import Fence, Fraction, Grid, Item, Limits, Lowered, Over, Raised, Root, Row, Sign
 
@@ -60,8 +62,14 @@ def italic(character: str) -> str:
     return character
 
 
-def set_row(row: Row, size: float = 1.0, path: Path = (), level: int = 0) -> Setting:
-    """A row in type, with a caret's places in it and in all its inner rows. `level`: how many scripts deep."""
+def set_row(row: Row) -> Setting:
+    """A row in type, with the signs of the lesson, and a caret's places in it and in all its inner rows."""
+    signs = signs_in_use()
+    return _set(row if signs is AS_WRITTEN else as_seen(row, signs))
+
+
+def _set(row: Row, size: float = 1.0, path: Path = (), level: int = 0) -> Setting:
+    """`level`: how many scripts deep."""
     if not row:
         wide, up, down = (part * size for part in EMPTY)
         hollow = Place(0, -up, wide, up + down, path)
@@ -136,6 +144,8 @@ def _class_of(item: Item, row: Row, k: int) -> str:
                 return "w"
             if len(text) > 1 and text.isalpha():
                 return "u" if text in UNITS else "l"
+            if text == "," and signs_in_use().decimal == "," and 0 < k < len(row) - 1:
+                return "o"  # whatever else parts numbers is a semicolon
             if text in BINARY:
                 return "b"
             if text in RELATION:
@@ -158,7 +168,7 @@ def _smaller(size: float, level: int) -> float:
 
 def _item(item: Item, size: float, path: Path, k: int, level: int) -> Setting:
     def inner(index: int, row: Row, share: float = 1.0, deeper: int = 0) -> Setting:
-        return set_row(row, max(LEAST, size * share), (*path, (k, index)), level + deeper)
+        return _set(row, max(LEAST, size * share), (*path, (k, index)), level + deeper)
 
     match item:
         case Sign(text, hue):
@@ -207,7 +217,7 @@ def _scripts(base: Setting, row: Row, k: int, both: bool, size: float, path: Pat
     def script(at: int) -> Setting:
         item = row[at]
         assert isinstance(item, Raised | Lowered)
-        return set_row(item.inner, small, (*path, (at, 0)), level + 1)
+        return _set(item.inner, small, (*path, (at, 0)), level + 1)
 
     places = {type(row[at]): at for at in ((k, k + 1) if both else (k,))}
     up = down = 0.0
@@ -272,8 +282,8 @@ def _root(inner: Setting, size: float, degree: Setting | None, hue: str) -> Sett
 def _limits(sign: str, low: Row, high: Row, size: float, path: Path, level: int, hue: str) -> Setting:
     k = path[-1][0]
     small = _smaller(size, level)
-    under = set_row(low, small, (*path[:-1], (k, 0)), level + 1) if low or sign != "∫" else Setting(0, 0, 0)
-    over = set_row(high, small, (*path[:-1], (k, 1)), level + 1) if high or sign in "∑∏" else Setting(0, 0, 0)
+    under = _set(low, small, (*path[:-1], (k, 0)), level + 1) if low or sign != "∫" else Setting(0, 0, 0)
+    over = _set(high, small, (*path[:-1], (k, 1)), level + 1) if high or sign in "∑∏" else Setting(0, 0, 0)
     if sign == "lim":
         base = typed("lim", size, hue)
     else:
@@ -301,8 +311,7 @@ def _grid(
 ) -> Setting:
     wide = max(len(line) for line in cells)
     boxes = [
-        [set_row(cell, size, (*path, (k, i * wide + j)), level) for j, cell in enumerate(line)]
-        for i, line in enumerate(cells)
+        [_set(cell, size, (*path, (k, i * wide + j)), level) for j, cell in enumerate(line)] for i, line in enumerate(cells)
     ]
     columns = [max(line[j].width for line in boxes if j < len(line)) for j in range(wide)]
     gap_x, gap_y = 0.6 * size, 0.28 * size

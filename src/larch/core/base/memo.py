@@ -10,6 +10,18 @@ T = TypeVar("T")
 R = TypeVar("R")
 
 
+_everything: list[weakref.ref[Any]] = []  # all that is remembered, as long as its thread lives
+
+
+def forget_derived() -> None:
+    """Forgets what was remembered of values: for when it would come out otherwise now."""
+    _everything[:] = [ref for ref in _everything if ref() is not None]
+    for ref in list(_everything):
+        known = ref()
+        if known is not None:
+            known.clear()
+
+
 def remember(compute: Callable[[T], R]) -> Callable[[T], R]:
     """Caches `compute(value)` for as long as `value` itself is alive.
 
@@ -52,6 +64,7 @@ class _Known(dict[int, tuple["weakref.ref[Any]", R]]):
 
     def __init__(self, shared: bool) -> None:
         super().__init__()
+        _everything.append(weakref.ref(self))
         self.late: list[int] = []
         self.home = 0 if shared else threading.get_ident()
 

@@ -17,6 +17,7 @@ from larch.core.base.bounds import MOST_ENTRIES, MOST_MATHML, MOST_PAGES
 from larch.core.base.disk import Stat, disk, replace_file, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
+from larch.core.base.signs import ALLOWED, Signs
 from larch.core.base.words import _, many
 from larch.core.files.codec import CodecError, page_later, page_to_json
 from larch.core.media.store import LARGEST as LARGEST_MEDIUM
@@ -66,6 +67,7 @@ class _LessonEntry(Struct, omit_defaults=True):
     title: str = ""
     language: str = "en"
     next: int = 1
+    signs: dict[str, str] = {}
     pages: list[_PageEntry] = []
 
 
@@ -229,7 +231,14 @@ def _title(slot: Slot) -> str:
 
 def _lesson_json(lesson: Lesson) -> bytes:
     entries = [_PageEntry(slot.id, _title(slot)) for slot in lesson.pages.slots]
-    entry = _LessonEntry(VERSION, lesson.title, lesson.language, lesson.next, entries)
+    entry = _LessonEntry(
+        VERSION,
+        lesson.title,
+        lesson.language,
+        lesson.next,
+        {n: s for n, s in msgspec.structs.asdict(lesson.signs).items() if s},
+        entries,
+    )
     fields: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(entry), type=dict[str, Raw])
     fields.update({name: Raw(raw) for name, raw in lesson.extra})
     return msgspec.json.format(msgspec.json.encode(fields), indent=2)
@@ -277,13 +286,18 @@ def _read_zip(archive: zipfile.ZipFile, name: str) -> Opened:
     ids = [int(page.id[1:]) for page in pages if page.id[:1] == "p" and page.id[1:].isdecimal()]
     lesson = Lesson(
         title=entry.title, language=entry.language, pages=PageList(pages), next=max([entry.next, *(i + 1 for i in ids)]),
-        extra=extra,
+        signs=_signs(entry.signs), extra=extra,
     )  # fmt: skip
     if not pages:
         if entry.pages:
             raise LessonFileError(_("{name} is damaged: none of its pages can be read.").format(name=name))
         lesson = lesson.insert(Page(id=""))
     return Opened(lesson, tuple(losses), newer)
+
+
+def _signs(written: dict[str, str]) -> Signs:
+    """How mathematics is written; by what this version does not know, as it was typed."""
+    return Signs(**{name: sign for name, sign in written.items() if sign in ALLOWED.get(name, ())})
 
 
 def _read_pages(archive: zipfile.ZipFile, entry: _LessonEntry, losses: list[str]) -> list[Slot]:

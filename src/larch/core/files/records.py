@@ -12,6 +12,7 @@ import zlib
 import msgspec
 from msgspec import Raw, Struct
 
+from larch.core.base.signs import Signs
 from larch.core.files.codec import page_from_json, page_to_json, thing_from_json, thing_to_json
 from larch.core.model.edit import changed_pages
 from larch.core.model.lesson import Lesson
@@ -60,6 +61,7 @@ class Record(Struct, omit_defaults=True):
     order: list[str] | None = None
     title: str | None = None
     next: int = 1
+    signs: Signs | None = None
 
 
 def record_of(label: str, before: Lesson, after: Lesson) -> Record:
@@ -67,8 +69,9 @@ def record_of(label: str, before: Lesson, after: Lesson) -> Record:
     pages = [_page_record(was, page) for was, page in changed_pages(before, after)]
     order = list(after.pages.ids)
     same_order = before.pages.ids == after.pages.ids
+    signs = after.signs if after.signs != before.signs else None
     title = after.title if after.title != before.title else None
-    return Record(None, [], None, 0, label, pages, None if same_order else order, title, after.next)
+    return Record(None, [], None, 0, label, pages, None if same_order else order, title, after.next, signs)
 
 
 def _page_record(before: Page | None, after: Page) -> PageRecord:
@@ -104,7 +107,8 @@ def replayed(lesson: Lesson, record: Record) -> Lesson:
         slots[change.id] = Slot(change.id, None, _replayed_page(was, change))
     title = lesson.title if record.title is None else record.title
     kept = PageList(slots[id] for id in order if id in slots)
-    return lesson.replace(pages=kept, title=title, next=record.next)
+    signs = lesson.signs if record.signs is None else record.signs
+    return lesson.replace(pages=kept, title=title, next=record.next, signs=signs)
 
 
 def _replayed_page(page: Page | None, change: PageRecord) -> Page:

@@ -38,14 +38,16 @@ class Edit(Struct, frozen=True):
 
 
 class Changes(Struct, frozen=True):
-    """What differs between two lessons: thing ids by page id, pages whose head changed, and whether the list did."""
+    """What differs between two lessons: thing ids by page id, pages whose head changed, whether the list did, and
+    whether mathematics is written otherwise."""
 
     things: dict[str, frozenset[str]]
     heads: frozenset[str]
     pages: bool
+    signs: bool = False
 
     def __bool__(self) -> bool:
-        return bool(self.things or self.heads or self.pages)
+        return bool(self.things or self.heads or self.pages or self.signs)
 
 
 def page_head(page: Page) -> Page:
@@ -79,7 +81,8 @@ def changes_between(before: Lesson, after: Lesson) -> Changes:
         if page_head(was) != page_head(page):
             heads.add(page.id)
     listed = before.pages.ids != after.pages.ids
-    return Changes(things, frozenset(heads), listed or before.title != after.title)
+    listed = listed or before.title != after.title
+    return Changes(things, frozenset(heads), listed, before.signs != after.signs)
 
 
 def changed_things(before: Page, after: Page) -> frozenset[str]:

@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 
 from msgspec import Struct
 
+from larch.core.base.signs import signs_in_use
 from larch.core.base.words import N_
 
 MINUS = "−"
@@ -58,7 +59,12 @@ class Fact(Struct, frozen=True):
 
 
 def number_text(value: float, places: int = 1) -> str:
-    """A number as it is written in class: at most `places` decimals, a true minus, no "-0"."""
+    """A number as it is written in class: at most `places` decimals, a true minus, no "-0", the lesson's decimal sign."""
+    return signs_in_use().number(plain_number(value, places))
+
+
+def plain_number(value: float, places: int = 1) -> str:
+    """As `number_text`, always with a point: for what is read again."""
     if value != value or value in (float("inf"), float("-inf")):
         return "—"
     text = f"{value:.{places}f}" if abs(value) < 1e15 else f"{value:.{places + 3}g}"

@@ -8,17 +8,20 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
+from larch.core.base.signs import AS_WRITTEN, Signs
 from larch.core.model.page import Page, Paper
 from larch.core.model.page_list import PageList, Slot
 
 
 class Lesson(Struct, frozen=True, kw_only=True, omit_defaults=True, weakref=True):
-    """Pages in order, with a title. `next` numbers the next page's id. Pages may be given as any sequence."""
+    """Pages in order, with a title. `next` numbers the next page's id; signs: how mathematics is written in it. Pages may be
+    given as any sequence."""
 
     title: str = ""
     language: str = "en"
     pages: PageList = PageList(())
     next: int = 1
+    signs: Signs = AS_WRITTEN
     extra: tuple[tuple[str, bytes], ...] = ()
 
     def __post_init__(self) -> None:

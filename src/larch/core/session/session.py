@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from larch.core.base.bounds import MOST_PAGES, MOST_THINGS
+from larch.core.base.memo import forget_derived
+from larch.core.base.signs import signs_in_use, use_signs
 from larch.core.base.whole_text import mended, whole
 from larch.core.base.words import _
 from larch.core.figures.settle import settle_lesson
@@ -21,6 +23,7 @@ class Session:
     """Commits edits and settles what follows. `recorder` (the journal) is told of every change before any observer is."""
 
     def __init__(self, lesson: Lesson, clock: Callable[[], float], recorder: Recorder | None = None) -> None:
+        use_signs(lesson.signs)
         self.lesson = settle_lesson(lesson)
         self.history = History(clock)
         self.recorder = recorder
@@ -48,7 +51,9 @@ class Session:
             if self.refused is not None:
                 self.refused(too_much)
             return Changes({}, frozenset(), False)
-        after = settle_lesson(after, before)
+        if after.signs != before.signs:
+            _write_with(after)
+        after = settle_lesson(after, before if after.signs == before.signs else None)
         page = edit.after.id if isinstance(edit.after, Page) else ""
         after = self._kept(edit.label, after)
         self.history.add(Step(edit.label, before, after, page, edit.merge))
@@ -78,11 +83,19 @@ class Session:
 
     def _become(self, lesson: Lesson) -> Changes:
         before, self.lesson = self.lesson, lesson
+        if lesson.signs != signs_in_use():
+            _write_with(lesson)
         self.revision += 1
         changes = changes_between(before, lesson)
         for observer in list(self._observers):
             observer(changes)
         return changes
+
+
+def _write_with(lesson: Lesson) -> None:
+    """Takes a lesson's signs into use; what was derived with others is forgotten."""
+    use_signs(lesson.signs)
+    forget_derived()
 
 
 def _too_much(before: Lesson, after: Lesson) -> str:

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 class Command:
     """name: stable; menu: where it stands ("" for only the Finder); label as read; enabled asked when shown;
     fold: the label of the menu within the menu in which it lies, if any; board: whether it can be
-    done at the Board, which belongs to the class."""
+    done at the Board, which belongs to the class; checked: whether it is chosen now, of one that can be."""
 
     def __init__(
         self,
@@ -35,6 +35,7 @@ class Command:
         apart: bool = False,
         fold: str = "",
         board: bool = False,
+        checked: Callable[[], bool] | None = None,
     ) -> None:
         self.name = name
         self.label = label
@@ -47,6 +48,7 @@ class Command:
         self.apart = apart
         self.fold = fold
         self.board = board
+        self.checked = checked
 
 
 class Commands:
@@ -63,6 +65,7 @@ class Commands:
                 action.setIcon(icon(command.icon))
             if command.shortcut:
                 action.setShortcuts([QKeySequence(key) for key in command.shortcut.split(" or ")])
+            action.setCheckable(command.checked is not None)
             action.triggered.connect(lambda _checked=False, run=command.run: run())
             action.setObjectName(command.name)
             self.actions[command.name] = action
@@ -89,6 +92,8 @@ class Commands:
         for command in self.listed:
             if command.name in self.actions:
                 self.actions[command.name].setEnabled(self.can(command))
+                if command.checked is not None:
+                    self.actions[command.name].setChecked(command.checked())
 
     def can(self, command: Command) -> bool:
         """Whether it can be done now, here."""

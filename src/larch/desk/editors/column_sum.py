@@ -34,8 +34,7 @@ class ColumnSumEditor(QWidget):
         self.cell = self._first(thing)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(thing.title())
-        KeyTray.chosen = "numbers"
-        self.tray = KeyTray(editors.canvas)
+        self.tray = KeyTray(editors.canvas, "numbers")
         self.tray.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.tray.setFocusProxy(self)
         self.tray.pressed.connect(self.press)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QEvent, QMimeData, QPointF, QRectF, Qt
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
 from PyQt6.QtGui import QFocusEvent, QGuiApplication, QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
@@ -15,19 +15,19 @@ from larch.board.typeset.boxes import Place, Stop, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views import view_of
 from larch.core.actions.equations.plotting import plotted
+from larch.core.base.signs import signs_in_use
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, reading
 from larch.core.maths.graph import readable
 from larch.core.maths.layout import terms
 from larch.core.maths.layout import writing as pen
-from larch.core.maths.layout.latex import latex
-from larch.core.maths.layout.mathml import mathml_of_row
-from larch.core.maths.layout.reading import look, read_any
+from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.rows import Raised, Sign
 from larch.core.maths.layout.to_tree import read_row
 from larch.core.maths.layout.writing import Writing
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import LONGEST, Equation
+from larch.desk.editors.equation_clipboard import copied_row, pasted_row
 from larch.desk.editors.key_sets import Key
 from larch.desk.editors.key_tray import KeysBack, KeyTray
 from larch.desk.plain import Words
@@ -40,7 +40,6 @@ AIR = 14  # px between the line and its gold frame
 PAD = 0.18  # em round an equation, as its view has it
 FRAME, CARET = 2.5, 3.5
 UNDONE = 200
-MARKUP = "application/mathml+xml"
 STYLES = {Qt.Key.Key_Left: ("step", False), Qt.Key.Key_Right: ("step", True), Qt.Key.Key_Home: ("home", False),
           Qt.Key.Key_End: ("home", True)}  # fmt: skip
 
@@ -131,7 +130,7 @@ class EquationEditor(QWidget):
             return
         try:
             found = read_row(self.writing.row)
-            text = _("reads: {reading}").format(reading=reading(found.node))
+            text = _("reads: {reading}").format(reading=signs_in_use().number(reading(found.node)))
             lines = [text, *found.doubts]
             if why := readable(terms.source_of(self.writing.row)):
                 lines.append(why) if self.editors.canvas.page.thing(self.thing.axes) is not None else None
@@ -392,33 +391,21 @@ class EquationEditor(QWidget):
     # The clipboard
 
     def copy(self) -> None:
-        """What is selected, or all: as LaTeX for text, and as MathML."""
+        """What is selected, or all."""
         row = self.writing.selection() or self.writing.row
-        data = QMimeData()
-        data.setText(latex(row))
-        data.setData(MARKUP, mathml_of_row(row).encode())
         clipboard = QGuiApplication.clipboard()
         if clipboard is not None and row:
-            clipboard.setMimeData(data)
+            clipboard.setMimeData(copied_row(row))
 
     def paste(self) -> None:
         """LaTeX, MathML or plain text from anywhere."""
         clipboard = QGuiApplication.clipboard()
         data = clipboard.mimeData() if clipboard is not None else None
-        if data is None:
-            return
-        text = bytes(data.data(MARKUP).data()).decode("utf-8", "replace") if data.hasFormat(MARKUP) else data.text()
-        text = text.strip()[: 4 * LONGEST]
-        if not text:
-            return
-        try:
-            read_any(text)
-        except ExpressionError as error:
-            if "\\" in text or "<" in text[:1]:
-                self.editors.tell(error.message)
-        self.write(
-            pen.insert(Writing(self.writing.row, self.writing.path, self.writing.at, self.writing.anchor), look(text))
-        )
+        row, trouble = pasted_row(data, 4 * LONGEST) if data is not None else ((), "")
+        if trouble:
+            self.editors.tell(trouble)
+        if row:
+            self.write(pen.insert(Writing(self.writing.row, self.writing.path, self.writing.at, self.writing.anchor), row))
 
     # Pointing
 

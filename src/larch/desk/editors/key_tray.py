@@ -12,8 +12,10 @@ from PyQt6.QtWidgets import QAbstractButton, QWidget
 from larch.board.look import GOLD, NEEDLE, PAPER, SOFT, STONE, interface_font
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
+from larch.core.base.signs import signs_in_use
 from larch.core.base.words import _
-from larch.desk.editors.key_sets import SETS, Key
+from larch.core.maths.layout.rows import signs
+from larch.desk.editors.key_sets import POINT, SETS, Key
 
 if TYPE_CHECKING:
     from larch.board.camera import Camera
@@ -37,7 +39,8 @@ class KeyButton(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAutoRepeat(key.does in ("rub out", "left", "right"))
         self.setAutoRepeatDelay(450)
-        self._made: Setting | None = set_row(key.shows) if key.shows else None
+        shows = signs(signs_in_use().decimal) if key is POINT and signs_in_use().decimal else key.shows
+        self._made: Setting | None = set_row(shows) if shows else None
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -111,6 +114,7 @@ class KeyTray(QWidget):
     pressed = pyqtSignal(object)
     put_away = pyqtSignal()
     chosen = "letters"
+    _asked = ""  # the set that the lesson shows first, when it was last looked at
     _lifted: tuple[Camera, Camera] | None = None  # how the page lay before it went up for the keys, and since
 
     @classmethod
@@ -129,8 +133,12 @@ class KeyTray(QWidget):
         if lifted is not None and canvas.camera is lifted[1]:
             canvas.look(lifted[0])
 
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(self, parent: QWidget, first: str = "") -> None:
+        """first: the set that is shown, without its being kept for the next."""
         super().__init__(parent)
+        asked = signs_in_use().keys
+        if asked != KeyTray._asked:
+            KeyTray._asked, KeyTray.chosen = asked, asked or KeyTray.chosen
         self.setAccessibleName(_("keys for mathematics"))
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents, False)
@@ -142,7 +150,7 @@ class KeyTray(QWidget):
         self.ear.setText(_("put away"))
         self.ear.setAccessibleName(_("put the keys away"))
         self.ear.clicked.connect(self.put_away.emit)
-        self.choose(KeyTray.chosen)
+        self._show(first or KeyTray.chosen)
 
     def _chooser(self, name: str) -> Callable[[], None]:
         return lambda: self.choose(name)
@@ -150,8 +158,11 @@ class KeyTray(QWidget):
     def choose(self, name: str) -> None:
         """Shows a set of keys."""
         KeyTray.chosen = name if name != "alphabet" else KeyTray.chosen
+        self._show(name)
+
+    def _show(self, name: str) -> None:
         for button in self._sets:
-            button.setChecked(button.name == KeyTray.chosen)
+            button.setChecked(button.name == (name if name != "alphabet" else KeyTray.chosen))
         for _place, old in self._keys:
             old.hide()
             old.deleteLater()

@@ -16,7 +16,7 @@ from larch.core.maths.layout.reading import meaning
 from larch.core.model.action import Action, Things, only, toggle
 from larch.core.model.capabilities import HasParts, HasWords, WorksLocked
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, number_text
+from larch.core.model.fact import Fact, plain_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.graphs.equation import Equation, fraction_text
@@ -162,14 +162,14 @@ def outcome(source: str) -> Outcome:
         number = as_float(value)
     except (ExpressionError, Undefined) as error:
         return Outcome("", "", False, str(error))
-    decimal = number_text(number, 9)
+    decimal = plain_number(number, 9)
     if isinstance(value, Fraction):
         short = Fraction(decimal.replace("−", "-")) == value if "e" not in decimal else False
-        return Outcome(fraction_text(value), decimal if short else number_text(number, 6), not short)
+        return Outcome(fraction_text(value), decimal if short else plain_number(number, 6), not short)
     from larch.core.maths.surd import recognised
 
     root = recognised(number)
-    return Outcome(root.text() if root is not None else "", number_text(number, 6), True)
+    return Outcome(root.text() if root is not None else "", plain_number(number, 6), True)
 
 
 def _to_page(page: Page, things: Things) -> Edit:

@@ -20,7 +20,7 @@ from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of, wished
 from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Tells
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, number_text
+from larch.core.model.fact import Fact, plain_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
 from larch.core.things.words.letters import letter_text, letters
@@ -141,7 +141,7 @@ class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, fro
     def _comes_to(self, page: Page, known: Mapping[str, Fraction | float]) -> str:
         if in_braces(self.source):
             number = value_of(page, self.source.rstrip().rstrip("="))
-            return "?" if number is None else number_text(number, 6)
+            return "?" if number is None else plain_number(number, 6)
         try:
             value = precise(meaning(self.source), known)
             return value_text(value)
@@ -263,15 +263,15 @@ def _wanted(equation: Equation) -> tuple[str, ...]:
 def value_text(value: Fraction | object) -> str:
     """Exactly where it is short, else rounded to six places."""
     if isinstance(value, Fraction):
-        decimal = number_text(float(value), 6)
+        decimal = plain_number(float(value), 6)
         short = value.denominator in (1, 2, 4, 5, 8, 10, 20, 25, 100)
         return decimal if short else fraction_text(value)
-    return number_text(as_float(value), 6)
+    return plain_number(as_float(value), 6)
 
 
 def fraction_text(value: Fraction) -> str:
     if value.denominator == 1:
-        return number_text(float(value), 0) if abs(value) < 10**15 else str(value)
+        return plain_number(float(value), 0) if abs(value) < 10**15 else str(value)
     return ("−" if value < 0 else "") + f"{abs(value.numerator)}/{value.denominator}"
 
 
