@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from pytestqt.qtbot import QtBot
@@ -89,3 +90,76 @@ def test_the_calculator_keeps_its_tape(hand: Hand) -> None:
     facts = {fact.name: fact.value for fact in kept.replace(tape=kept.tape[:2]).facts(hand.canvas.page)}
     assert facts["result"] == "17/2"
     assert "zero" in kept.result()
+
+
+def test_a_row_of_the_tape_is_dragged_out_and_its_right_half_gives_the_result(hand: Hand) -> None:
+    (id,) = hand.put(Calculator(tape=("3/4 + 2/3", "1 + 1"), placement=Placement(100, 60)))
+    calculator = hand.thing(id)
+    hand.window.go_to_board()
+    for k, (x, source) in enumerate(((60, "3/4 + 2/3 = 17/12"), (280, "17/12"))):
+        start = calculator.placement.to_page(x, calculator.row_box(0).centre[1])
+        hand.drag(start, (700, 200 + 150 * k))
+        made = lines(hand)[-1]
+        assert made.source == source
+        assert view_of(made).box(made).centre == pytest.approx((700, 200 + 150 * k), abs=2)
+    assert hand.thing(id).tape == calculator.tape
+    hand.window.undo()
+    assert len(lines(hand)) == 1
+
+
+def test_a_row_that_is_dropped_on_the_tape_again_makes_nothing_and_a_tap_chooses_it(hand: Hand) -> None:
+    (id,) = hand.put(Calculator(tape=("3/4 + 2/3", "1 + 1"), placement=Placement(100, 60)))
+    calculator = hand.thing(id)
+    hand.window.go_to_board()
+    first, second = (calculator.placement.to_page(60, calculator.row_box(k).centre[1]) for k in (0, 1))
+    hand.drag(first, second)
+    assert (len(lines(hand)), hand.thing(id).chosen) == (0, 0)
+    hand.tap(*first)
+    assert hand.thing(id).chosen == 1
+
+
+def buttons(hand: Hand) -> list[str]:
+    return [action.name for action in hand.window.tag.actions_now]
+
+
+def test_the_tag_at_the_board_does_the_same_to_both_sides_by_the_keys(hand: Hand) -> None:
+    (id,) = hand.put(Equation(source="2x + 5 = 15", placement=Placement(100, 100)))
+    hand.window.go_to_board()
+    hand.canvas.select([id])
+    assert buttons(hand)[:3] == ["equation both sides", "equation next", "equation solve"]
+    hand.canvas.do(hand.window.tag.actions_now[0])
+    editor = hand.window.editors.open
+    assert editor.tray is not None
+    for name in ("minus", "5"):
+        key = next(button for _place, button in editor.tray._keys if button.key.name == name)
+        QTest.mouseClick(key, Qt.MouseButton.LeftButton)
+    key = next(button for _place, button in editor.tray._keys if button.key.does == "next line")
+    QTest.mouseClick(key, Qt.MouseButton.LeftButton)
+    assert [line.source for line in lines(hand)] == ["2x + 5 = 15", "2x = 10"]
+    assert lines(hand)[1].above == id
+    assert hand.canvas.selection == (lines(hand)[1].id,)
+
+
+def test_what_can_not_be_done_to_both_sides_is_said_and_changes_nothing(hand: Hand, said: list[str]) -> None:
+    (id,) = hand.put(Equation(source="2x + 5 = 15", placement=Placement(100, 100)))
+    hand.canvas.select([id])
+    hand.window.run("equation both sides")
+    QTest.keyClicks(hand.window.editors.open, "7")
+    QTest.keyClick(hand.window.editors.open, KEYS.Key_Return)
+    assert len(lines(hand)) == 1
+    assert "− 5" in said[-1]
+
+
+def test_an_expression_has_no_sides(hand: Hand) -> None:
+    (id,) = hand.put(Equation(source="2x + 5", placement=Placement(100, 100)))
+    hand.canvas.select([id])
+    assert "equation both sides" not in buttons(hand)
+    assert "equation next" in buttons(hand)
+
+
+def test_next_step_comes_by_its_button_on_the_tag(hand: Hand, qtbot: QtBot) -> None:
+    (id,) = hand.put(Equation(source="2x + 5 = 15", placement=Placement(100, 100)))
+    hand.canvas.select([id])
+    hand.canvas.do(hand.window.tag.actions_now[1])
+    qtbot.waitUntil(lambda: len(lines(hand)) == 2, timeout=8000)
+    assert lines(hand)[1].source == "2x = 10"

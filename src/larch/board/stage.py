@@ -69,9 +69,10 @@ class PageStage(PageLayers):
     thing's editor), offered (an Offer, or None when it lapses), fill_wanted (place, hue, gap), committed (after any
     change of the lesson), said (a sentence about what an action did, or why it could not), link_wanted (a link to
     follow), over_changed (the place outside the page over which something is dragged), let_go (such a place, and the ids of
-    what was let go there), sound_wanted (its name), aloud_wanted (what is to be said), measure_wanted (the
-    id of a thing and the name of a fact, whose measure is to be typed where it stands), ticked (the ids of things that look
-    different by now), working (what takes long, and at how many things; "" when that is over)."""
+    what was let go there), sound_wanted (its name), aloud_wanted (what is to be said), command_wanted (the
+    name of what the window is to do), measure_wanted (the id of a thing and the name of a fact, whose measure is to be typed
+    where it stands), ticked (the ids of things that look different by now), working (what takes long, and at how many
+    things; "" when that is over)."""
 
     selection_changed = pyqtSignal()
     edit_wanted = pyqtSignal(object)
@@ -85,6 +86,7 @@ class PageStage(PageLayers):
     sound_wanted = pyqtSignal(str)
     aloud_wanted = pyqtSignal(str)
     measure_wanted = pyqtSignal(str, str)
+    command_wanted = pyqtSignal(str)
     working = pyqtSignal(str, int)
     _worked_out = pyqtSignal(object, object, object)
 
@@ -321,7 +323,9 @@ class PageStage(PageLayers):
     def do(self, action: Action) -> None:
         """Runs an action on the selection, or says why it can't be done. What may take long is worked out in a thread."""
         page, things, now = self.page, self.things(), clock.now()
-        if len(things) > MANY:
+        if action.command:
+            self.command_wanted.emit(action.command)
+        elif len(things) > MANY:
             asked = self._asked = object()
             self.working.emit(action.label(page, things), len(things))
             run_in_pool(lambda: self._worked_out.emit(asked, page, _outcome(action, page, things, now)))

@@ -98,6 +98,7 @@ class Window(Drawers):
             self.__dict__.pop(name, None)
         self.canvas.edit_wanted.connect(lambda thing: self.editors.edit(thing))
         self.canvas.measure_wanted.connect(self._type_measure)
+        self.canvas.command_wanted.connect(self.run)
         self.canvas.committed.connect(self._committed)
         self.canvas.selection_changed.connect(self._selected)
         self.canvas.menu_wanted.connect(self._menu)

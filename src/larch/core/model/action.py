@@ -10,6 +10,7 @@ from typing import Any, NamedTuple
 
 from msgspec import Struct
 
+from larch.core.base.words import _
 from larch.core.model.capabilities import TakesNames
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -33,7 +34,8 @@ class Action(Struct, frozen=True):
     fits: whether it makes sense for this selection. rank: lower comes sooner on the tag.
     board: offered to students at the Board. label may depend on the selection. fold: the menu within the menu that it lies
     in. words: what else it is called, for the Finder; marked with N_. by_clock: instead of `run`, of what needs the time
-    (seconds since 1970).
+    (seconds since 1970). command: the name of what the window does instead of `run`, where that takes the worker or a
+    place to type in; the command itself is what the Finder lists.
     """
 
     name: str
@@ -47,6 +49,7 @@ class Action(Struct, frozen=True):
     words: str = ""
     fold: Fold | None = None
     by_clock: Callable[[Page, Things, float], Edit] | None = None
+    command: str = ""
 
     def edit(self, page: Page, things: Things, now: float) -> Edit:
         """What it does at a time. Raises ValueError with one sentence where it can't be done."""
@@ -153,3 +156,9 @@ def toggle_shown(page: Page, things: Things, what: str, label: str) -> Edit:
 def only(kind: type[Any]) -> Callable[[Page, Things], bool]:
     """Fits where every selected thing is of one kind, or has a capability."""
     return lambda page, things: bool(things) and all(isinstance(thing, kind) for thing in things)
+
+
+def through(command: str, label: str, icon: str, fits: Callable[[Page, Things], bool], rank: int) -> Action:
+    """What a command of the window does with the selection, for its tag and its menu. label: marked with N_."""
+    return Action(command, lambda p, ts: _(label), icon, lambda p, ts: Edit(_(label), p, p), fits, rank=rank, board=True,
+                  command=command)  # fmt: skip

@@ -35,7 +35,16 @@ def build(w: Context) -> list[Command]:
                 enabled=lambda: asked_line(w.canvas.things()) is not None, fold=_("Equation"), apart=what == "solve",
                 board=True)
         for what, label, picture, words in DONE
+    ] + [
+        Command("equation both sides", _("Do to both sides…"), partial(_both_sides, w), "Edit", "equal", words=_(
+                "add subtract multiply divide balance solve"),
+                enabled=lambda: asked_line(w.canvas.things()) is not None, fold=_("Equation"), board=True)
     ]  # fmt: skip
+
+
+def _both_sides(w: Context) -> None:
+    """Asks, in the place of the next line, what is to be done to both sides."""
+    w.part("editors").edit(w.canvas.things()[0], "both_sides")
 
 
 def _work(w: Context, what: str) -> None:

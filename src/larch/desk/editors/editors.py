@@ -53,7 +53,7 @@ class Editors(QObject):
         self.canvas = canvas
         self.tell = tell
         self.open: Editor | None = None
-        canvas.edit_wanted.connect(self.edit)
+        canvas.edit_wanted.connect(lambda thing: self.edit(thing))
         canvas.viewed.connect(lambda: self.open.place() if self.open is not None else None)
 
     @cached_property
@@ -63,15 +63,15 @@ class Editors(QObject):
 
         return Spelling(self, lambda: self.canvas.session.lesson.language)
 
-    def edit(self, thing: Thing) -> None:
-        """Opens the editor that a thing asks for; many have none."""
+    def edit(self, thing: Thing, how: str = "") -> None:
+        """Opens the editor that a thing asks for, or another of this folder; many have none."""
         self.finish()
         self.canvas.editing = not thing.locked and bool(thing.editor)
         self.canvas.viewed.emit()
         if thing.editor and thing.locked:
             self.tell(_("It is locked; unlock it to change it."))
         elif thing.editor:
-            opened = opener(thing.editor)(self, thing)
+            opened = opener(how or thing.editor)(self, thing)
             self.open = opened if opened is not None else self.open
 
     def finish(self) -> None:

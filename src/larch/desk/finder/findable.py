@@ -36,6 +36,7 @@ def findable(context: Context) -> list[Found]:
             partial(lambda a: context.canvas.do(a), a),
         )
         for a in actions_for(page, things)
+        if not a.command
     ]
     found += [
         Found(_("set out again: {name}").format(name=kept.name), _("arrangement restore"), "flag", _("Page"),

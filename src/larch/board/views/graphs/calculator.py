@@ -2,22 +2,29 @@
 
 from __future__ import annotations
 
+import math
 from typing import ClassVar
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QFontMetricsF, QPainter, QPen
 
-from larch.board.gestures.base import Gesture, Stage
+from larch.board.gestures.base import DRAG_START, Gesture, Stage, nothing
+from larch.board.gestures.part import DragPart
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, STONE, WRONG, page_font
 from larch.board.pointer import Sample
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
+from larch.board.views import view_of
 from larch.board.views.base import View
+from larch.core.base.shape import Placement
+from larch.core.base.signs import signs_in_use
 from larch.core.base.words import _
 from larch.core.maths.layout.reading import look
+from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.calculator import HEAD, LINE, ROW, WIDE, Calculator, outcome
+from larch.core.things.graphs.calculator import HEAD, LINE, ROW, WIDE, Calculator, outcome, put_out
+from larch.core.things.graphs.equation import Equation
 
 ASKED, RESULT, BELOW = 28.0, 36.0, 21.0
 PAD = 20.0
@@ -47,7 +54,9 @@ class CalculatorView(View):
             _fitting(painter, set_row(look(thing.line)), QPointF(x, y), ASKED + 4, WIDE - 2 * PAD)
 
     def gesture(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> Gesture | None:
-        return _Write(stage, sample, thing) if part == "line" else None
+        if part == "line":
+            return _Write(stage, sample, thing)
+        return _TakeOut(stage, sample, thing, part) if part.startswith("row ") else None
 
     def _row(self, painter: QPainter, thing: Calculator, row: str, k: int, chosen: bool) -> None:
         box, found = thing.row_box(k), outcome(row)
@@ -64,7 +73,7 @@ class CalculatorView(View):
         _fitting(painter, set_row(look(row)), QPointF(PAD, box.y0 + 38), ASKED, WIDE - 2 * PAD - right - 14)
         painter.setFont(page_font(BELOW))
         painter.setPen(WRONG if found.why else SOFT)
-        below = found.why or f"{'≈' if found.rounded else '='} {found.decimal}"
+        below = found.why or f"{'≈' if found.rounded else '='} {signs_in_use().number(found.decimal)}"
         if thing.decimals and found.exact and not found.why:
             below = f"= {found.exact}"
         metrics = QFontMetricsF(painter.font())
@@ -90,6 +99,43 @@ class _Write(Gesture):
 
     def cancel(self) -> None:
         pass
+
+
+class _TakeOut(DragPart):
+    """A row dragged out of the tape becomes an equation of the page; by its right half, the result. A tap chooses it."""
+
+    def __init__(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> None:
+        super().__init__(stage, sample, thing, part)
+        assert isinstance(thing, Calculator)
+        k = int(part.split()[1])
+        self.result = thing.placement.to_local(*sample.page_pos)[0] > WIDE / 2
+        self.row = thing.rows()[k]
+        self.over = True
+
+    def move(self, sample: Sample) -> None:
+        if not self.dragging and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        self.dragging = True
+        thing = self.stage.page.thing(self.id)
+        self.over = thing is None or thing.box().holds(*sample.page_pos)
+        self.stage.preview(self, nothing, [self._made(thing, sample)] if isinstance(thing, Calculator) else [])
+
+    def _made(self, thing: Calculator, sample: Sample) -> Equation:
+        made = put_out(thing, self.row, self.result)
+        box = view_of(made).box(made)
+        x, y = sample.page_pos
+        placed: Equation = made.replace(placement=Placement(x - box.width / 2, y - box.height / 2))
+        return placed
+
+    def release(self, sample: Sample) -> None:
+        thing = self.stage.page.thing(self.id)
+        if not self.dragging or not isinstance(thing, Calculator):
+            return super().release(sample)
+        self.stage.end_preview(self)
+        if not self.over:
+            page = self.stage.page
+            after = page.put(self._made(thing, sample))
+            self.stage.commit(Edit(_("To the page"), page, after, select=(after.things[-1].id,)))
 
 
 def _fitting(painter: QPainter, made: Setting, at: QPointF, size: float, room: float) -> None:

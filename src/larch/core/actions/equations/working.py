@@ -12,7 +12,7 @@ from larch.core.maths.expression.tree import Binary, Relation, states
 from larch.core.maths.layout.from_tree import row_of
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.layout.terms import source_of
-from larch.core.model.action import Action, Things, grants, only, register
+from larch.core.model.action import Action, Things, grants, only, register, through
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -154,8 +154,24 @@ def _check_label(page: Page, things: Things) -> str:
     return _("check no longer") if all(CHECK in thing.shown for thing in things) else _("check the lines")
 
 
+def _one(page: Page, things: Things) -> bool:
+    line = asked_line(things)
+    return line is not None and bool(line[1].strip())
+
+
+def _one_with_sides(page: Page, things: Things) -> bool:
+    line = asked_line(things)
+    try:
+        return line is not None and isinstance(meaning(line[1]), Relation)
+    except ExpressionError:
+        return False
+
+
 register(
     (
+        through("equation both sides", N_("to both sides…"), "equal", _one_with_sides, 5),
+        through("equation next", N_("next step"), "step-forward", _one, 6),
+        through("equation solve", N_("solve"), "list-ordered", _one, 7),
         Action("check lines", _check_label, "list-checks", _toggle, _has_lines, rank=8, board=True,
                words=N_("working solution follows right wrong steps")),
         Action("one solution", lambda p, ts: _("lines of one solution"), "list-ordered", _join,

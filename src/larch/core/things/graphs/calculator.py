@@ -54,7 +54,7 @@ class Calculator(HasParts, HasWords, WorksLocked, Thing, frozen=True, kw_only=Tr
     order: ClassVar[int] = 43
     help: ClassVar[str] = N_(
         "Tap its gold line and write with keys or the tray; Enter works it out. Results are exact, with the decimal below. "
-        "A row that is tapped can be put on the page."
+        "Drag a row out, or only its result; or tap a row and put it on the page."
     )
 
     def __post_init__(self) -> None:
@@ -172,18 +172,25 @@ def outcome(source: str) -> Outcome:
     return Outcome(root.text() if root is not None else "", plain_number(number, 6), True)
 
 
+def put_out(calculator: Calculator, row: str, result: bool = False) -> Equation:
+    """A row of the tape as an equation: all of it, or only what it comes to."""
+    found = outcome(row)
+    decimal = calculator.decimals or not found.exact
+    answer = found.decimal if decimal else found.exact
+    if result and answer:
+        return Equation(source=answer, hue="needle")
+    exactly = answer and not (found.rounded and decimal)
+    return Equation(source=f"{row} = {answer}" if exactly else row, hue="needle")
+
+
 def _to_page(page: Page, things: Things) -> Edit:
     """The row that was tapped, or the newest, as an equation beside the calculator."""
     made: list[Thing] = []
     for thing in things:
         if isinstance(thing, Calculator) and thing.tape:
             row = thing.tape[-1 - min(thing.chosen, len(thing.tape) - 1)]
-            found = outcome(row)
-            answer = found.decimal if thing.decimals or not found.exact else found.exact
-            sign = "≈" if found.rounded and (thing.decimals or not found.exact) else "="
-            source = f"{row} {sign} {answer}" if answer and sign == "=" else row
             x, y = thing.placement.to_page(WIDE + 24, HEAD + 20 * len(page.things) % 200)
-            made.append(Equation(source=source, hue="needle", placement=Placement(x, y)))
+            made.append(put_out(thing, row).replace(placement=Placement(x, y)))
     after = page.put(*made)
     return Edit(_("To the page"), page, after, select=tuple(thing.id for thing in after.things[len(page.things) :]))
 
