@@ -26,6 +26,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from larch.board import chrome
+from larch.board.above import Above
 from larch.board.camera import Camera, fitting, shown_beside
 from larch.board.dependents import dependents
 from larch.board.layers import AT_ONCE
@@ -65,6 +66,7 @@ class Canvas(PageStage):
         self._rest = timer(self, self._settle, REST, once=True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
+        self._above = Above(self)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setTabletTracking(True)
@@ -290,6 +292,9 @@ class Canvas(PageStage):
 
     def tabletEvent(self, event: QTabletEvent | None) -> None:
         assert event is not None
+        if event.type() == QEvent.Type.TabletPress and self._above.at(event.globalPosition()) is not None:
+            event.ignore()
+            return
         sample = from_tablet(event, self.camera.to_page)
         handlers: dict[QEvent.Type, Callable[[Sample], None]] = {
             QEvent.Type.TabletPress: self._press,
@@ -306,6 +311,9 @@ class Canvas(PageStage):
         kind = event.type()
         if kind in (QEvent.Type.TouchBegin, QEvent.Type.TouchUpdate, QEvent.Type.TouchEnd, QEvent.Type.TouchCancel):
             assert isinstance(event, QTouchEvent)
+            if kind == QEvent.Type.TouchBegin and all(self._above.at(p.globalPosition()) for p in event.points()):
+                event.ignore()  # Qt then makes a mouse of it, for what lies there
+                return False
             self._touch(event)
             return True
         if kind == QEvent.Type.NativeGesture and isinstance(event, QNativeGestureEvent):
@@ -315,11 +323,14 @@ class Canvas(PageStage):
     def _touch(self, event: QTouchEvent) -> None:
         event.accept()
         if event.type() == QEvent.Type.TouchCancel:
+            self._above.forget()
             self.pointers.cancel()
             return
         for point in event.points():
             sample = from_touch(event, point, self.camera.to_page)
             state = point.state()
+            if self._above.takes(sample.pointer, point):
+                continue
             if state == QEventPoint.State.Pressed:
                 self._press(sample)
             elif state == QEventPoint.State.Updated:

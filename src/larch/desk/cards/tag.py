@@ -37,6 +37,7 @@ class Tag(QWidget):
         super().__init__(canvas)
         self.canvas = canvas
         self.setAccessibleName(_("actions for the selection"))
+        self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
         self._row = QHBoxLayout(self)
         self._row.setSpacing(2)
         self._above = False

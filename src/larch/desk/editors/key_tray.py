@@ -141,7 +141,7 @@ class KeyTray(QWidget):
             KeyTray._asked, KeyTray.chosen = asked, asked or KeyTray.chosen
         self.setAccessibleName(_("keys for mathematics"))
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents, False)
+        self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)  # a finger between the keys does nothing
         self._keys: list[tuple[QRect, KeyButton]] = []
         self._sets = [SetButton(one.name, _(one.label), self) for one in SETS if one.label]
         for button in self._sets:

@@ -31,6 +31,7 @@ class TextBar(QFrame):
         self.editor = editor
         self.setObjectName("card")
         self.setAccessibleName(_("style of the words"))
+        self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
         lift(self)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)  # a press on a button would else give the keys to the page
         self.setFocusProxy(editor)
