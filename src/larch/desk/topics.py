@@ -153,4 +153,5 @@ KEYS_ON_THE_PAGE = (
     ("F2, Del, Alt+←, Alt+→, Ctrl+D", N_("in the spread: rename, delete, move, copy a page")),
     ("Ctrl+B, Ctrl+I, Ctrl+U", N_("in words: bold, italic, underlined")),
     ("Ctrl+. Ctrl+,", N_("in words: raised, lowered")),
+    ("Ctrl+M", N_("in words: as mathematics, and as words again")),
 )

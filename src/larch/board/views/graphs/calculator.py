@@ -51,7 +51,7 @@ class CalculatorView(View):
         painter.setBrush(PAPER)
         painter.drawRoundedRect(QRectF(8, HEAD + ROW * len(rows) + 4, WIDE - 16, LINE - 4), 6, 6)
         if thing.line:
-            _fitting(painter, set_row(look(thing.line)), QPointF(x, y), ASKED + 4, WIDE - 2 * PAD)
+            _fitting(painter, set_row(look(thing.line)), QPointF(x, y - 10), ASKED + 4, WIDE - 2 * PAD, LINE - 16)
 
     def gesture(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> Gesture | None:
         if part == "line":
@@ -69,8 +69,8 @@ class CalculatorView(View):
         if shown:
             made = set_row(look(shown))
             right = min(made.width * RESULT, 0.5 * WIDE)
-            _fitting(painter, made, QPointF(WIDE - PAD - right, box.y0 + 44), RESULT, right)
-        _fitting(painter, set_row(look(row)), QPointF(PAD, box.y0 + 38), ASKED, WIDE - 2 * PAD - right - 14)
+            _fitting(painter, made, QPointF(WIDE - PAD - right, box.y0 + 46), RESULT, right, ROW - 16)
+        _fitting(painter, set_row(look(row)), QPointF(PAD, box.y0 + 33), ASKED, WIDE - 2 * PAD - right - 14, 52.0)
         painter.setFont(page_font(BELOW))
         painter.setPen(WRONG if found.why else SOFT)
         below = found.why or f"{'≈' if found.rounded else '='} {signs_in_use().number(found.decimal)}"
@@ -138,7 +138,7 @@ class _TakeOut(DragPart):
             self.stage.commit(Edit(_("To the page"), page, after, select=(after.things[-1].id,)))
 
 
-def _fitting(painter: QPainter, made: Setting, at: QPointF, size: float, room: float) -> None:
-    """As large as its room allows."""
-    fits = min(size, room / max(0.1, made.width), 62.0 / max(0.8, made.above + made.below))
-    paint_setting(painter, made, at, fits, NEEDLE)
+def _fitting(painter: QPainter, made: Setting, at: QPointF, size: float, room: float, tall: float) -> None:
+    """As large as its room allows. at: its left end, half way up."""
+    fits = min(size, room / max(0.1, made.width), tall / max(0.8, made.above + made.below))
+    paint_setting(painter, made, at + QPointF(0, (made.above - made.below) / 2 * fits), fits, NEEDLE)

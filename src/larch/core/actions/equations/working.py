@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 
 from larch.core.base.words import N_, _
 from larch.core.maths.algebra.manifold import many_of, written
-from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at
+from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at, names_in
 from larch.core.maths.expression.exactly import NotRational
 from larch.core.maths.expression.tree import Binary, Relation, states
 from larch.core.maths.layout.from_tree import row_of
@@ -155,8 +155,13 @@ def _check_label(page: Page, things: Things) -> str:
 
 
 def _one(page: Page, things: Things) -> bool:
+    """One line that is more than a number: with letters, or an equation."""
     line = asked_line(things)
-    return line is not None and bool(line[1].strip())
+    try:
+        node = meaning(line[1]) if line is not None else None
+    except ExpressionError:
+        return False
+    return node is not None and (states(node) or bool(names_in(node)))
 
 
 def _one_with_sides(page: Page, things: Things) -> bool:
