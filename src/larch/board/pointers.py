@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.gestures.two_fingers import TwoFingers
+from larch.board.gestures.zoom import ZoomThing
 from larch.board.pointer import Sample
 from larch.board.tools.base import Tool
 from larch.board.tools.draw import Stroke
 from larch.board.tools.erase import EraserTool
 from larch.board.tools.place import HandTool, Pinch
 from larch.board.tools.select import SelectTool
+from larch.core.model.capabilities import Zooms
 
 PALM = 90.0  # pixels of contact from which a touch is a flat hand, where the screen's size is not known
 LANDING = 220.0  # ms in which a hand comes down flat
@@ -44,7 +46,7 @@ class Pointers:
 
     def press(self, sample: Sample) -> None:
         """A pointer went down. Two fingers that both could pan pinch together instead."""
-        if self._second_finger(sample):
+        if self._zooms(sample) or self._second_finger(sample):
             return
         partner = self._pinch_partner(sample)
         if partner is not None:
@@ -57,6 +59,22 @@ class Pointers:
         if sample.pointer in self._down:
             self._down.pop(sample.pointer)[0].cancel()
         self._down[sample.pointer] = (self._tool_for(sample).press(self.stage, sample), sample)
+
+    def _zooms(self, sample: Sample) -> bool:
+        """A second finger on what scales within its frame: the two scale it."""
+        if sample.kind != "touch" or not isinstance(self.tool, SelectTool) or not self.stage.may("move"):
+            return False
+        thing = self.stage.thing_at(sample.page_pos, 0)
+        if not isinstance(thing, Zooms) or thing.locked:
+            return False
+        for pointer, (gesture, at) in self._down.items():
+            under = self.stage.thing_at(at.page_pos, 0) if at.kind == "touch" else None
+            if under is not None and under.id == thing.id and not isinstance(gesture, ZoomThing):
+                gesture.cancel()
+                both = ZoomThing(self.stage, thing, at, sample)
+                self._down[pointer], self._down[sample.pointer] = (both, at), (both, sample)
+                return True
+        return False
 
     def _second_finger(self, sample: Sample) -> bool:
         """A second finger on what another carries, or on what goes along with that: the two move and turn it."""

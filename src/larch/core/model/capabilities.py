@@ -68,6 +68,16 @@ class HasParts(Able, frozen=True):
         raise TypeError(self.kind())
 
 
+class Zooms(Able, frozen=True):
+    """What two fingers on it scale within its frame, instead of moving it."""
+
+    __slots__ = ()
+
+    def zoomed(self, before: tuple[Point, Point], now: tuple[Point, Point]) -> Self:
+        """Itself when two fingers have come from two places of its own coordinates to two others."""
+        raise TypeError(self.kind())
+
+
 class Tappable(Able, frozen=True):
     """A tap at the Board means one of its actions. `taps`: how many taps it takes."""
 

@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
 from larch.core.model.page import Page
-from larch.core.things.graphs.axes import Axes, round_steps, tick_text
+from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.ticks import marks_between, tick_text
 from tests.samples import page_with
 
 
@@ -38,7 +39,7 @@ def test_linking_and_unlinking_are_actions() -> None:
 
 @given(st.floats(-1e6, 1e6), st.floats(0.001, 1e6), st.floats(1, 40))
 def test_ticks_are_round_and_inside(low: float, width: float, most: float) -> None:
-    steps = round_steps(low, low + width, most)
+    steps = marks_between(low, low + width, most)
     assert len(steps) <= most + 2
     assert all(low - width * 1e-6 <= v <= low + width * (1 + 1e-6) for v in steps)
 

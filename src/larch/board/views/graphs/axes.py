@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from typing import Any, ClassVar
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -10,21 +11,27 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPo
 
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
+from larch.board.typeset.boxes import paint_setting
+from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
 from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meetings, paint_words
 from larch.board.views.graphs.curve_names import Drawn, paint_names
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import filled, traced
+from larch.core.maths.layout.reading import look
 from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.axes import Axes, tick_text
+from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.graph_form import place_of
+from larch.core.things.graphs.ticks import mark_text
 
 LINE = 4.5
 DOT = 8.0
 NUMBER = 24.0
+NAME, SYMBOL = 24.0, 32.0
+WORDS = re.compile(r"[^\W\d_]{3}| [^\W\d_]+ ")  # what makes a name words: km/h is none, time is
 NARROW = 50.0  # page units to a square, below which only every second is numbered
 HATCH = 11.0
 THIN = 8  # points looked at together when a curve is thinned out
@@ -73,8 +80,7 @@ class AxesView(View):
         """The two axes, where zero is or at the nearer edge, with their numbers; tells where these stand."""
         plates: list[QRectF] = []
         shade = colour(axes.hue)
-        ox, oy = axes.to_local(0, 0)
-        ox, oy = min(max(ox, 0), axes.width), min(max(oy, 0), axes.height)
+        ox, oy = axes.origin()
         painter.setPen(QPen(shade, 2.4))
         painter.drawLine(QLineF(0, oy, axes.width + 14, oy))
         painter.drawLine(QLineF(ox, axes.height, ox, -14))
@@ -88,14 +94,14 @@ class AxesView(View):
             if value != 0 or ox == 0:
                 x = axes.to_local(value, 0)[0]
                 at = QPointF(x, oy + 21)
-                plates.append(_number(painter, at, tick_text(value, step_x), Qt.AlignmentFlag.AlignHCenter))
+                plates.append(_number(painter, at, mark_text(value, step_x, axes.x_marks), Qt.AlignmentFlag.AlignHCenter))
         for value in _numbered(down, axes.units()[1]):
             if value != 0 or (oy == axes.height and ox > 0):
                 y = axes.to_local(0, value)[1]
                 at = QPointF(ox - 8, y)
-                plates.append(_number(painter, at, tick_text(value, step_y), Qt.AlignmentFlag.AlignRight))
-        words(painter, QPointF(axes.width + 38, oy), axes.x_name, NEEDLE, 24, bold=True)
-        words(painter, QPointF(ox, -34), axes.y_name, NEEDLE, 24, bold=True)
+                plates.append(_number(painter, at, mark_text(value, step_y, axes.y_marks), Qt.AlignmentFlag.AlignRight))
+        _name(painter, QPointF(axes.width + 28, oy), axes.x_name, beside=True)
+        _name(painter, QPointF(ox, -36), axes.y_name)
         return plates
 
 
@@ -107,8 +113,25 @@ def _numbered(marks: list[float], unit: float) -> list[float]:
     return [value for value in marks if round(value / step) % 2 == 0] if step else marks
 
 
+def _name(painter: QPainter, at: QPointF, name: str, beside: bool = False) -> None:
+    """The name of an axis: mathematics where it is some, else words. at: its middle, or the middle of its left edge."""
+    if not name:
+        return
+    if WORDS.search(name):
+        font = page_font(NAME, True)
+        wide = QFontMetricsF(font).horizontalAdvance(name)
+        words(painter, at + QPointF(wide / 2 if beside else 0, 0), name, NEEDLE, NAME, bold=True)
+        return
+    made = set_row(look(name))
+    x = at.x() - (0 if beside else made.width * SYMBOL / 2)
+    y = at.y() + (made.above - made.below) / 2 * SYMBOL if beside else at.y() + (0.3 - max(0.0, made.below - 0.2)) * SYMBOL
+    paint_setting(painter, made, QPointF(x, y), SYMBOL, NEEDLE)
+
+
 def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> QRectF:
     """On a plate of paper, so that a curve does not run through it. at: its middle, or the middle of its right edge."""
+    if "/" in text:
+        return _fraction(painter, at, text, align)
     font = page_font(NUMBER)
     wide, tall = QFontMetricsF(font).horizontalAdvance(text), 0.78 * NUMBER
     left = at.x() - (wide if align == Qt.AlignmentFlag.AlignRight else wide / 2)
@@ -119,6 +142,19 @@ def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) 
     painter.setFont(font)
     painter.setPen(NEEDLE)
     painter.drawText(plate.adjusted(-20, -8, 20, 8), Qt.AlignmentFlag.AlignCenter, text)
+    return plate
+
+
+def _fraction(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> QRectF:
+    made = set_row(look(text))
+    wide, tall = made.width * NUMBER, (made.above + made.below) * NUMBER
+    right = align == Qt.AlignmentFlag.AlignRight
+    top = at.y() - tall / 2 if right else at.y() - 0.39 * NUMBER
+    plate = QRectF(at.x() - (wide if right else wide / 2) - 2, top - 1, wide + 4, tall + 2)
+    back = QColor(PAPER)
+    back.setAlpha(190)
+    painter.fillRect(plate, back)
+    paint_setting(painter, made, QPointF(plate.x() + 2, top + made.above * NUMBER), NUMBER, NEEDLE)
     return plate
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable, Iterator, Sequence
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
@@ -13,7 +13,7 @@ from larch.core.figures.figure import free_letters
 from larch.core.figures.settle import settle
 from larch.core.maths.graph import Curve
 from larch.core.maths.plane.forms import Form, Graph, NotThere, Path, Spot
-from larch.core.model.capabilities import LooksAt, Plots
+from larch.core.model.capabilities import HasParts, LooksAt, Plots, Zooms
 from larch.core.model.fact import Fact, measure, number_text, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
@@ -21,14 +21,19 @@ from larch.core.things.geometry.point import Point as PointThing
 from larch.core.things.geometry.point import read_pair
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.graph_form import graph_on, place_of
+from larch.core.things.graphs.ticks import KINDS, marks_between, step_of
 
 SMALLEST_SIDE = 40.0
 MOST_PLOTTED = 100
+APART = 44.0  # page units from mark to mark, at least
+END, LINE, BESIDE = 26.0, 9.0, 21.0  # page units: a finger at an end, at an axis, at the numbers beside it
+NEARLY = 40.0  # page units by which two fingers are apart along an axis that they scale
 FINE = 14.0  # page units between the crossings onto which points fall
 
 
-class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
-    """A window onto the plane: ranges in mathematical units, size in page units, y upwards.
+class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
+    """A window onto the plane: ranges in mathematical units, size in page units, y upwards. x_marks, y_marks: how each
+    axis is numbered, of `ticks.KINDS`. equal: whether one unit is as long on both axes, and stays so.
 
     Raises ValueError unless every range has a width and every number is finite.
     """
@@ -41,9 +46,14 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
     height: float = 320.0
     x_name: str = "x"
     y_name: str = "y"
+    x_marks: str = ""
+    y_marks: str = ""
+    equal: bool = False
     grid: bool = True
     hue: str = "needle"
 
+    turnable: ClassVar[bool] = False
+    pen_moves_parts: ClassVar[bool] = False
     icon: ClassVar[str] = "chart-line"
     order: ClassVar[int] = 40
     help: ClassVar[str] = N_(
@@ -56,6 +66,8 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
                 raise ValueError("an axis must run from a smaller to a larger number")
         if not (1 <= self.width <= 1e6 and 1 <= self.height <= 1e6):
             raise ValueError("axes must have a size")
+        if self.x_marks not in KINDS or self.y_marks not in KINDS or max(len(self.x_name), len(self.y_name)) > 60:
+            raise ValueError("axes are numbered in other ways")
 
     @classmethod
     def title(cls) -> str:
@@ -107,8 +119,8 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
 
     def grid_point(self, at: Point) -> Point:
         """The nearest crossing of a grid of round numbers, about 14 page units wide; a place of the page."""
-        across = round_steps(self.x_min, self.x_max, self.width / FINE)
-        down = round_steps(self.y_min, self.y_max, self.height / FINE)
+        across = marks_between(self.x_min, self.x_max, self.width / FINE, self.x_marks)
+        down = marks_between(self.y_min, self.y_max, self.height / FINE, self.y_marks)
         x, y = self.plane_of(at)
         return self.page_of((_nearest(x, across), _nearest(y, down)))
 
@@ -164,13 +176,28 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
             hint=_("such as (2; 3)"),
             set=lambda typed: self.plot(page, read_points(typed)) if typed.strip() else self,
         )
+        for axis in ("x", "y"):
+            yield from self._axis_facts(axis)
+        ways = (("no", _("each its own")), ("yes", _("equal")))
+        yield Fact("equal", "yes" if self.equal else "no", text=dict(ways)["yes" if self.equal else "no"],
+                   label=_("units"), options=ways, set=lambda typed: self.with_equal(typed == "yes"))  # fmt: skip
         for equation in self.curves(page):
             yield Fact(f"curve {equation.id}", equation.source, text=equation.source, label=_("drawn"))
+
+    def _axis_facts(self, axis: str) -> Iterator[Fact]:
+        name, marks = getattr(self, f"{axis}_name"), getattr(self, f"{axis}_marks")
+        label = _("name of {axis}").format(axis=axis)
+        yield Fact(f"{axis}_name", name, text=name, label=label, hint=_("such as t in h"), part="looks",
+                   set=lambda typed: self.replace(**{f"{axis}_name": typed.strip()[:60]}))  # fmt: skip
+        kinds = tuple((kind, _(words)) for kind, words in KINDS.items())
+        label = _("numbers on {axis}").format(axis=axis)
+        yield Fact(f"{axis}_marks", marks, text=_(KINDS[marks]), label=label, options=kinds,
+                   set=lambda typed: self.replace(**{f"{axis}_marks": typed if typed in KINDS else marks}))  # fmt: skip
 
     def _range_setter(self, name: str) -> Callable[[str], Thing]:
         def set_range(typed: str) -> Thing:
             try:
-                changed: Thing = self.replace(**{name: read_number(typed)})
+                changed: Thing = self.replace(**{name: read_number(typed)}).kept_equal(name[0])
             except ValueError as error:
                 if "axis" in str(error):
                     raise ValueError(_("An axis must run from a smaller to a larger number.")) from error
@@ -179,23 +206,161 @@ class Axes(Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
 
         return set_range
 
+    # Hands: the window onto the plane is shifted, stretched and scaled by its own axes
+
     def handles(self) -> tuple[Handle, ...]:
         return (Handle("corner", self.width, self.height, _("size")),)
 
     def with_handle(self, name: str, x: float, y: float) -> Thing:
-        changed: Thing = self.replace(width=max(SMALLEST_SIDE, x), height=max(SMALLEST_SIDE, y))
+        changed: Thing = self.replace(width=max(SMALLEST_SIDE, x), height=max(SMALLEST_SIDE, y)).kept_equal("y")
         return changed
 
     def stretched(self, across: float, down: float) -> Thing | None:
         size = {"width": max(SMALLEST_SIDE, self.width * across), "height": max(SMALLEST_SIDE, self.height * down)}
-        changed: Thing = self.replace(**size)
+        changed: Thing = self.replace(**size).kept_equal("y")
         return changed
+
+    def origin(self) -> Point:
+        """Where the axes cross, or the nearest edge, in its own coordinates."""
+        x, y = self.to_local(0, 0)
+        return (min(max(x, 0), self.width), min(max(y, 0), self.height))
+
+    def parts(self) -> tuple[str, ...]:
+        return ("x axis", "y axis", "x end", "y end", "x start", "y start", "x numbers", "y numbers")
+
+    def part_place(self, part: str) -> Point:
+        x, y = self.origin()
+        return {
+            "x axis": (0.75 * self.width, y), "y axis": (x, 0.25 * self.height), "x end": (self.width + 12, y),
+            "y end": (x, -12), "x start": (-12, y), "y start": (x, self.height + 12),
+            "x numbers": (0.75 * self.width, y + BESIDE), "y numbers": (x - BESIDE, 0.25 * self.height),
+        }[part]  # fmt: skip
+
+    def part_at(self, x: float, y: float, slack: float) -> str:
+        """An end, an axis, or the numbers along it."""
+        ox, oy = self.origin()
+        ends = ((math.dist(self.part_place(part), (x, y)), part) for part in ("x end", "y end", "x start", "y start"))
+        near, end = min(ends)
+        if near <= (END if "end" in end else 0.7 * END) + slack:
+            return end
+        along, up = 0 <= x <= self.width, 0 <= y <= self.height
+        if along and abs(y - oy) <= LINE + slack / 2:
+            return "x axis"
+        if up and abs(x - ox) <= LINE + slack / 2:
+            return "y axis"
+        if along and 0 < y - oy <= 1.7 * BESIDE:
+            return "x numbers"
+        if up and 0 < ox - x <= 1.9 * BESIDE:
+            return "y numbers"
+        return ""
+
+    def touches(self, x: float, y: float, slack: float) -> bool:
+        return super().touches(x, y, slack) or self.part_at(x, y, slack) != ""
+
+    def drag_part(self, part: str, before: Point, to: Point) -> Self:
+        across, down = self.units()
+        dx, dy = to[0] - before[0], to[1] - before[1]
+        if part.endswith("axis"):
+            return self._shifted(dx / across, dy / down)
+        low = {"x": self.x_min, "y": self.y_min}[part[0]]
+        high = {"x": self.x_max, "y": self.y_max}[part[0]]
+        if part.endswith("numbers"):
+            return self._scaled(part[0], before, to)
+        unit, moved = (across, dx) if part[0] == "x" else (down, -dy)
+        low, high = (low, high + moved / unit) if part.endswith("end") else (low + moved / unit, high)
+        if (high - low) * unit < SMALLEST_SIDE:
+            return self
+        size = (high - low) * unit
+        if part[0] == "x":
+            shift = moved if part.endswith("start") else 0.0
+            made = self._windowed(x_min=low, x_max=high, width=size)
+        else:
+            shift = -moved if part.endswith("end") else 0.0
+            made = self._windowed(y_min=low, y_max=high, height=size)
+        if made is self:
+            return self
+        at = (shift, 0.0) if part[0] == "x" else (0.0, shift)
+        x, y = self.placement.to_page(*at)
+        return made.replace(placement=self.placement.moved(x - self.placement.x, y - self.placement.y))  # type: ignore[no-any-return]
+
+    def part_let_go(self, part: str) -> Self:
+        """Ranges end at a tenth of a mark, which is no page unit away."""
+        across, down = (step_of(self.x_min, self.x_max, self.width / APART, self.x_marks),
+                        step_of(self.y_min, self.y_max, self.height / APART, self.y_marks))  # fmt: skip
+        ends = {name: _rounded(getattr(self, name), step / 50) for name, step in (
+            ("x_min", across), ("x_max", across), ("y_min", down), ("y_max", down))}  # fmt: skip
+        return self._windowed(**ends)
+
+    def part_label(self, part: str) -> str:
+        return _("Move the axes") if part.endswith("axis") else _("Scale the axes") if "num" in part else _("Range")
+
+    def _windowed(self, **changes: float) -> Self:
+        """Itself with another window; as it is where there would be none."""
+        try:
+            return self.replace(**changes)  # type: ignore[no-any-return]
+        except ValueError:
+            return self
+
+    def _shifted(self, x: float, y: float) -> Self:
+        """With the plane pushed so far, in its units; y downwards."""
+        return self._windowed(x_min=self.x_min - x, x_max=self.x_max - x, y_min=self.y_min + y, y_max=self.y_max + y)
+
+    def _scaled(self, axis: str, before: Point, to: Point) -> Self:
+        """With the number under a finger where the finger has come to; zero, or the far end, stays where it is."""
+        ox, oy = self.origin()
+        k = 0 if axis == "x" else 1
+        still = (ox, oy)[k]
+        side = (self.width, self.height)[k]
+        if abs(before[k] - still) < 0.1 * side:  # too near to what stays
+            still = 0.0 if before[k] > side / 2 else side
+        share = (to[k] - still) / (before[k] - still) if before[k] != still else 1.0
+        share = min(max(share, 0.05), 20.0)
+        return self._zoomed_about((ox if k else still, still if k else oy), *((share, 1.0) if k == 0 else (1.0, share)))
+
+    def _zoomed_about(self, still: Point, across: float, down: float) -> Self:
+        if self.equal:
+            across = down = across if across != 1.0 else down
+        x, y = self.to_plane(*still)
+        return self._windowed(
+            x_min=x - (x - self.x_min) / across, x_max=x + (self.x_max - x) / across,
+            y_min=y - (y - self.y_min) / down, y_max=y + (self.y_max - y) / down,
+        )  # fmt: skip
+
+    def zoomed(self, before: tuple[Point, Point], now: tuple[Point, Point]) -> Self:
+        """Two fingers hold two places of the plane: along the axis on which they are apart, or along both."""
+        (a, b), (c, d) = before, now
+        shares = []
+        for k in (0, 1):
+            apart = abs(b[k] - a[k])
+            shares.append(min(max(abs(d[k] - c[k]) / apart, 0.02), 50.0) if apart > NEARLY else 1.0)
+        if self.equal:
+            shares = [min(max(math.dist(c, d) / max(1.0, math.dist(a, b)), 0.02), 50.0)] * 2
+        middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+        made = self._zoomed_about(middle, shares[0], shares[1])
+        across, down = made.units()
+        dx, dy = (c[0] + d[0]) / 2 - middle[0], (c[1] + d[1]) / 2 - middle[1]
+        return made._shifted(dx / across, dy / down).part_let_go("")
+
+    def with_equal(self, on: bool) -> Thing:
+        """With units of equal length, or no longer bound to it."""
+        return self.replace(equal=on).kept_equal("y")  # type: ignore[no-any-return]
+
+    def kept_equal(self, changed: str) -> Self:
+        """Where units are to be equal: those of the axis that did not change follow, about its middle."""
+        across, down = self.units()
+        if not self.equal or math.isclose(across, down, rel_tol=1e-9):
+            return self
+        if changed == "x":  # x was typed: y follows
+            middle, half = (self.y_min + self.y_max) / 2, self.height / across / 2
+            return self._windowed(y_min=middle - half, y_max=middle + half)
+        middle, half = (self.x_min + self.x_max) / 2, self.width / down / 2
+        return self._windowed(x_min=middle - half, x_max=middle + half)
 
     def ticks(self) -> tuple[list[float], list[float]]:
         """Round numbers to mark on each axis, about one every 44 page units."""
         return (
-            round_steps(self.x_min, self.x_max, self.width / 44),
-            round_steps(self.y_min, self.y_max, self.height / 44),
+            marks_between(self.x_min, self.x_max, self.width / APART, self.x_marks),
+            marks_between(self.y_min, self.y_max, self.height / APART, self.y_marks),
         )
 
 
@@ -213,22 +378,13 @@ def _clean(value: float, width: float) -> float:
     return near + 0.0
 
 
+def _rounded(value: float, step: float) -> float:
+    """To a power of ten below a step."""
+    return round(value, max(0, math.ceil(-math.log10(step)))) + 0.0
+
+
 def _nearest(value: float, marks: Sequence[float]) -> float:
     return min(marks, key=lambda mark: abs(mark - value), default=value)
-
-
-def round_steps(low: float, high: float, most: float) -> list[float]:
-    """Multiples of 1, 2 or 5 times a power of ten between low and high, at most about `most` of them."""
-    rough = (high - low) / max(1.0, most)
-    power = 10 ** math.floor(math.log10(rough))
-    step = next(power * k for k in (1, 2, 5, 10) if power * k >= rough * 0.999)
-    first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
-    return [k * step for k in range(first, last + 1)][:200]
-
-
-def tick_text(value: float, step: float) -> str:
-    places = max(0, -math.floor(math.log10(step) + 1e-9)) if step > 0 else 0
-    return number_text(value, min(places, 9))
 
 
 def axes_at(x: float, y: float, **fields: float) -> Axes:
