@@ -29,6 +29,7 @@ from larch.board import chrome
 from larch.board.above import Above
 from larch.board.camera import Camera, fitting, shown_beside
 from larch.board.dependents import dependents
+from larch.board.in_hand import paint_in_hand
 from larch.board.layers import AT_ONCE
 from larch.board.media.arrivals import arrivals
 from larch.board.paint import painting
@@ -125,7 +126,7 @@ class Canvas(PageStage):
             painter.save()
             painter.translate(self.camera.dx, self.camera.dy)
             painter.scale(self.camera.scale, self.camera.scale)
-            lifted = {id for lift in self._lifts.values() for id in lift.things}
+            lifted = {id for lift in lifts for id in lift.things}  # until the picture below is whole, also of those let go
             lifted |= {thing.id for thing in page.things[len(self.page.things) :]}
             users = dependents(page, lifted) | dependents(self.page, lifted) if lifted else set()
             for id in users - lifted:
@@ -143,6 +144,8 @@ class Canvas(PageStage):
             things = tuple(thing.moved(*carried) for thing in things) if len(things) < 60 else ()
         if self.opened:
             chrome.paint_opened(painter, [t for t in self.page.things if self.opened in t.groups], self.camera)
+        if len(things) == 1:
+            paint_in_hand(painter, things[0], self.preview_page(), self.camera)
         chrome.paint_selection(painter, self.page, things, self.camera, self.at_board, self.handle_focus)
         for snap in self._snaps.values():
             chrome.paint_snap(painter, snap, self.camera)

@@ -12,6 +12,7 @@ from larch.board import chrome
 from larch.board.dependents import dependents
 from larch.board.gestures.base import TOUCH_SLACK, Gesture
 from larch.board.gestures.part import DragPart
+from larch.board.in_hand import graph_handles
 from larch.board.layers import AT_ONCE, PageLayers
 from larch.board.pointer import Sample
 from larch.board.pointers import Pointers
@@ -227,6 +228,8 @@ class PageStage(PageLayers):
     def handle_at(self, view_pos: Point) -> tuple[str, str] | None:
         things = self.things()
         own = chrome.own_handles(things, self.camera)
+        if len(things) == 1:
+            own += graph_handles(things[0], self.page, self.camera)
         return chrome.handle_at([*own, *chrome.frame_handles(things, self.camera, self.at_board)], view_pos)
 
     def held_corner_at(self, sample: Sample, under: Thing | None) -> tuple[str, str] | None:

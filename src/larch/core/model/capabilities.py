@@ -7,16 +7,18 @@ a thing; at run time it adds neither fields nor size.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from typing import TYPE_CHECKING, Any, ClassVar, Self
+from typing import TYPE_CHECKING, Any, ClassVar, NamedTuple, Self
 
 from larch.core.base.shape import Box, Point
 
 if TYPE_CHECKING:
+    from fractions import Fraction
+
     from larch.core.maths.expression.tree import Node
     from larch.core.maths.graph import Curve
     from larch.core.maths.plane.forms import Form, Graph, Spot
     from larch.core.model.page import Page
-    from larch.core.model.thing import Snap, Thing
+    from larch.core.model.thing import Handle, Snap, Thing
 
     Able = Thing
     Left = Sequence[Thing] | None
@@ -27,6 +29,14 @@ else:
 
         def __init_subclass__(cls, **given: object) -> None:  # type checkers want to hear that values are frozen
             super().__init_subclass__()
+
+
+class Steered(NamedTuple):
+    """changed: things of the page; why: what a graph fell onto, or ""; at: where, on the page."""
+
+    changed: Mapping[str, Thing]
+    why: str = ""
+    at: Point = (0.0, 0.0)
 
 
 class HasParts(Able, frozen=True):
@@ -302,6 +312,24 @@ class Defines(Able, frozen=True):
 
     def definition(self, page: Page) -> tuple[str, Node] | None:
         """The letter and what it is; None if it gives none at present."""
+        raise TypeError(self.kind())
+
+    def defined_as(self, value: Fraction) -> Thing | None:
+        """Itself giving the letter another value; None where that follows from others."""
+        return None
+
+
+class Steers(Able, frozen=True):
+    """What has a graph elsewhere on the page that a hand moves. Places are those of the page."""
+
+    __slots__ = ()
+
+    def grips_on(self, page: Page) -> Sequence[Handle]:
+        """The places by which its graph is taken hold of."""
+        raise TypeError(self.kind())
+
+    def steered(self, page: Page, name: str, start: Point, to: Point, freely: bool) -> Steered:
+        """The things that change when a grip, or with "" the whole graph, is dragged. Raises NotThere with a sentence."""
         raise TypeError(self.kind())
 
 

@@ -9,8 +9,11 @@ from typing import Any, ClassVar
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
+from larch.board.gestures.base import Gesture, Stage
+from larch.board.gestures.steer import SteerGraph
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
+from larch.board.pointer import Sample
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
@@ -28,6 +31,7 @@ from larch.core.things.graphs.graph_form import place_of
 from larch.core.things.graphs.ticks import mark_text
 
 LINE = 4.5
+TOUCH, MOUSE = 18.0, 8.0  # pixels from which a curve is taken hold of
 DOT = 8.0
 NUMBER = 24.0
 NAME, SYMBOL = 24.0, 32.0
@@ -45,6 +49,18 @@ class AxesView(View):
 
     def awaits(self, thing: Thing) -> bool:
         return True  # marks of its graphs
+
+    def gesture(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> Gesture | None:
+        """A press on a curve takes hold of that, unless an end of an axis or the numbers are meant."""
+        if not isinstance(thing, Axes) or part not in ("", "x axis", "y axis") or not stage.may("move"):
+            return None
+        x, y = thing.placement.to_local(*sample.page_pos)
+        slack = (TOUCH if sample.kind == "touch" else MOUSE) / (stage.camera.scale * thing.placement.scale)
+        if part:  # what is nearer: the axis or the curve
+            ox, oy = thing.origin()
+            slack = min(slack, abs(y - oy) if part == "x axis" else abs(x - ox))
+        found = curve_near(thing, stage.page, (x, y), slack)
+        return None if found is None or found.locked else SteerGraph(stage, sample, found.id)
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Axes)
@@ -169,6 +185,35 @@ def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(_on_axes(axes, x, y))
     return found
+
+
+def curve_near(axes: Axes, page: Page, at: tuple[float, float], slack: float) -> Equation | None:
+    """The equation whose graph runs nearest to a place of the axes' own coordinates, within a distance."""
+    import numpy as np
+
+    best: tuple[float, Equation] | None = None
+    for equation in axes.curves(page):
+        curve = equation.curve()
+        if curve is None:
+            continue
+        lines = [np.array([axes.to_local(*place_of(curve))])] if curve.along == "point" else curve_polylines(axes, curve)
+        for line in lines:
+            near = float(_distance(line, np.array(at)))
+            if near <= slack and (best is None or near < best[0]):
+                best = (near, equation)
+    return best[1] if best is not None else None
+
+
+def _distance(line: Any, at: Any) -> Any:
+    """From a place to a polyline of shape (n, 2)."""
+    import numpy as np
+
+    if len(line) < 2:
+        return np.hypot(*(line[0] - at))
+    start, along = line[:-1], np.diff(line, axis=0)
+    length = np.maximum((along**2).sum(axis=1), 1e-12)
+    share = np.clip(((at - start) * along).sum(axis=1) / length, 0, 1)
+    return np.hypot(*(start + share[:, None] * along - at).T).min()
 
 
 def _window(axes: Axes) -> tuple[float, float, float, float]:

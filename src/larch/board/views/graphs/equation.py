@@ -7,7 +7,11 @@ from typing import ClassVar, NamedTuple
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
+from larch.board.gestures.base import Gesture, Stage
+from larch.board.gestures.steer import SteerGraph
+from larch.board.in_hand import PREFIX
 from larch.board.look import WRONG, text_colour
+from larch.board.pointer import Sample
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.vector.engine import read_as
@@ -52,6 +56,11 @@ class EquationView(View):
 
     def touches(self, thing: Thing, x: float, y: float, slack: float) -> bool:
         return self.extent(thing).grown(slack).holds(x, y)
+
+    def gesture(self, stage: Stage, sample: Sample, thing: Thing, part: str) -> Gesture | None:
+        if part.startswith(PREFIX) and stage.may("move"):
+            return SteerGraph(stage, sample, thing.id, part.removeprefix(PREFIX))
+        return None
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Equation)

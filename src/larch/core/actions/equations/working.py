@@ -154,22 +154,25 @@ def _check_label(page: Page, things: Things) -> str:
     return _("check no longer") if all(CHECK in thing.shown for thing in things) else _("check the lines")
 
 
-def _one(page: Page, things: Things) -> bool:
-    """One line that is more than a number: with letters, or an equation."""
-    line = asked_line(things)
+def _undrawn(page: Page, things: Things) -> Node | None:
+    """What the one selected line says, unless it is there for its graph."""
+    line = things[0] if len(things) == 1 else None
+    if not isinstance(line, Equation) or line.form_on(page) is not None:
+        return None
     try:
-        node = meaning(line[1]) if line is not None else None
+        return meaning(line.source)
     except ExpressionError:
-        return False
+        return None
+
+
+def _one(page: Page, things: Things) -> bool:
+    """More than a number: with letters, or an equation."""
+    node = _undrawn(page, things)
     return node is not None and (states(node) or bool(names_in(node)))
 
 
 def _one_with_sides(page: Page, things: Things) -> bool:
-    line = asked_line(things)
-    try:
-        return line is not None and isinstance(meaning(line[1]), Relation)
-    except ExpressionError:
-        return False
+    return isinstance(_undrawn(page, things), Relation)
 
 
 register(

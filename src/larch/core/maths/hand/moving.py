@@ -16,7 +16,7 @@ from larch.core.maths.hand.families import Family, Inner, changed_letters, commo
 from larch.core.maths.hand.slots import Letters, Slot, number, replaced, slot_of, written
 from larch.core.maths.plane.forms import NotThere
 
-FINEST = Fraction(1, 1000)
+ACROSS = {"y-intercept": N_("x-intercept")}  # of x = f(y)
 STAYS = N_("This equation keeps its place: its numbers hang on letters that the page works out.")
 
 
@@ -216,7 +216,7 @@ def places(node: Node, letters: Letters, near: tuple[float, float]) -> list[Plac
     away = near if read.along == "x" else near[::-1]
     found = _family_places(read.family, away[0])
     if read.along == "y":
-        found = [msgspec.structs.replace(place, x=place.y, y=place.x) for place in found]
+        found = [msgspec.structs.replace(p, x=p.y, y=p.x, label=ACROSS.get(p.label, p.label)) for p in found]
     return [place for place in found if math.isfinite(place.x) and math.isfinite(place.y)]
 
 

@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import ClassVar, Self
 
 from larch.core.base.memo import remember
-from larch.core.base.shape import Box
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at, names_in, reading
 from larch.core.maths.expression.precise import as_float, precise
@@ -18,11 +18,11 @@ from larch.core.maths.layout.mathml import looks_like_mathml
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of, wished
-from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Tells
+from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Steered, Steers, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, plain_number
 from larch.core.model.page import Page
-from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.words.letters import letter_text, letters
 from larch.core.things.words.telling import BRACES, answers, value_of
 
@@ -32,7 +32,9 @@ STANDS_OUT = "stands out"  # among what is shown: zeros, turning points and the 
 CHECK = "check"  # among what is shown: whether it follows from the line above
 
 
-class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"):
+class Equation(
+    Steers, Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"
+):
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
     the line that it is to follow from; reason: why it does, in the words of the class. told:
     letters of the page that it uses, with their values, and under "" what it comes to; derived."""
@@ -117,6 +119,38 @@ class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, fro
             return None
         return found
 
+    def defined_as(self, value: Fraction) -> Thing | None:
+        found = _defined(self)
+        if found is None or names_in(found[1]):
+            return None
+        text = value_text(value)
+        return self.replace(source=f"{found[0]} = {text}")  # type: ignore[no-any-return]
+
+    # Its graph, moved by hand
+
+    def grips_on(self, page: Page) -> tuple[Handle, ...]:
+        from larch.core.things.graphs.steering import places_on, window_for
+
+        axes = window_for(self, page)
+        if axes is None or self.locked:
+            return ()
+
+        found = []
+        for place in places_on(self, axes, page):
+            x, y = axes.page_of((place.x, place.y))
+            found.append(Handle(place.name, x, y, _(place.label), held=place.main))
+        return tuple(found)
+
+    def steered(self, page: Page, name: str, start: Point, to: Point, freely: bool) -> Steered:
+        from larch.core.things.graphs.steering import pushed, taken, window_for
+
+        axes = window_for(self, page)
+        if axes is None:
+            raise NotThere(N_("It is drawn on no axes."))
+        if name:
+            return taken(self, axes, page, name, to, freely)
+        return pushed(self, axes, page, start, to, freely)
+
     def bare(self) -> Thing:
         return self.replace(told=()) if self.told else self
 
@@ -189,6 +223,19 @@ class Equation(Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, fro
         yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
                    set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
         yield from self._line_facts()
+        yield from self._place_facts(page)
+
+    def _place_facts(self, page: Page) -> Iterator[Fact]:
+        """Where the places of its graph lie, which can be typed."""
+        from larch.core.things.graphs.steering import place_setter, places_on, window_for
+
+        axes = window_for(self, page)
+        if axes is None:
+            return
+
+        for place in places_on(self, axes, page):
+            text = f"({plain_number(place.x, 3)}; {plain_number(place.y, 3)})"
+            yield Fact(f"at {place.name}", text, text=text, label=_(place.label), set=place_setter(self, axes, page, place))
 
     def _line_facts(self) -> Iterator[Fact]:
         curve = self.curve()

@@ -74,6 +74,9 @@ class Slider(Defines, HasParts, Ticks, WorksLocked, Thing, frozen=True, kw_only=
         value = self.exact()
         return self.letter, Number(value, str(value))
 
+    def defined_as(self, value: Fraction) -> Thing | None:
+        return self.at_value(float(value))
+
     def exact(self) -> Fraction:
         """The value as it is written: 0.3 is three tenths."""
         return Fraction(f"{self.value:.9f}")

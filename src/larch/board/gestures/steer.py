@@ -1,0 +1,67 @@
+"""A graph dragged as a whole, or by one of its places: the equation follows in the form in which it is written."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+
+from larch.board.gestures.base import DRAG_START, Gesture, Stage
+from larch.board.gestures.drag import tapped
+from larch.board.pointer import Sample
+from larch.core.base.shape import Point
+from larch.core.base.words import _
+from larch.core.maths.plane.forms import NotThere
+from larch.core.model.capabilities import Steered, Steers
+from larch.core.model.page import Page
+from larch.core.model.thing import Snap, Thing
+
+
+class SteerGraph(Gesture):
+    """name: of the place, "" for the whole. Control: it falls onto nothing. A tap selects the equation."""
+
+    def __init__(self, stage: Stage, sample: Sample, id: str, name: str = "") -> None:
+        self.stage, self.id, self.name = stage, id, name
+        self.start = sample
+        self.to: Point | None = None
+        self.freely = False
+        self.trouble = ""
+
+    def move(self, sample: Sample) -> None:
+        if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        if self.to is None and self.stage.selection != (self.id,):
+            self.stage.select((self.id,))
+        self.to, self.freely = sample.page_pos, sample.control
+        found = self._steered(self.stage.page)
+        snap = Snap(0, 0, found.why, (found.at, found.at)) if found is not None and found.why else None
+        self.stage.show_snap(self, snap)
+        self.stage.preview(self, self._change)
+
+    def _steered(self, page: Page) -> Steered | None:
+        thing = page.thing(self.id)
+        if not isinstance(thing, Steers) or self.to is None:
+            return None
+        try:
+            return thing.steered(page, self.name, self.start.page_pos, self.to, self.freely)
+        except NotThere as reason:
+            self.trouble = _(str(reason))
+            return None
+
+    def _change(self, page: Page) -> Mapping[str, Thing]:
+        found = self._steered(page)
+        return {} if found is None else found.changed
+
+    def release(self, sample: Sample) -> None:
+        self.stage.show_snap(self, None)
+        thing = self.stage.page.thing(self.id)
+        if self.to is None:
+            if thing is not None:
+                tapped(self.stage, thing, sample)
+            return
+        if self._steered(self.stage.page) is None and self.trouble:
+            self.stage.said.emit(self.trouble)
+        self.stage.finish(self, _("Move the graph"), self._change)
+
+    def cancel(self) -> None:
+        self.stage.show_snap(self, None)
+        self.stage.end_preview(self)
