@@ -11,7 +11,7 @@ from larch.board.pointer import Sample
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.maths.plane.forms import NotThere
-from larch.core.model.capabilities import Steered, Steers
+from larch.core.model.capabilities import Plots, Steered, Steers, Tabulates
 from larch.core.model.page import Page
 from larch.core.model.thing import Snap, Thing
 
@@ -64,4 +64,36 @@ class SteerGraph(Gesture):
 
     def cancel(self) -> None:
         self.stage.show_snap(self, None)
+        self.stage.end_preview(self)
+
+
+class DragDot(Gesture):
+    """A point of a table dragged on axes: it falls onto the grid, and the row follows."""
+
+    def __init__(self, stage: Stage, sample: Sample, axes: str, table: str, row: int) -> None:
+        self.stage, self.axes, self.table, self.row = stage, axes, table, row
+        self.start = sample
+        self.to: Point | None = None
+        self.freely = False
+
+    def move(self, sample: Sample) -> None:
+        if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        self.to, self.freely = sample.page_pos, sample.control
+        self.stage.preview(self, self._change)
+
+    def _change(self, page: Page) -> Mapping[str, Thing]:
+        axes, table = page.thing(self.axes), page.thing(self.table)
+        if not isinstance(axes, Plots) or not isinstance(table, Tabulates) or self.to is None:
+            return {}
+        x, y = axes.coordinates(self.to if self.freely else axes.grid_point(self.to))
+        return {table.id: table.with_point(page, self.row, x, y)}
+
+    def release(self, sample: Sample) -> None:
+        if self.to is None:
+            self.stage.select((self.table,))
+        else:
+            self.stage.finish(self, _("Move a point"), self._change)
+
+    def cancel(self) -> None:
         self.stage.end_preview(self)

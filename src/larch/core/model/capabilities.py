@@ -319,6 +319,24 @@ class Defines(Able, frozen=True):
         return None
 
 
+class Tabulates(Able, frozen=True):
+    """What holds pairs of numbers that are points on axes."""
+
+    __slots__ = ()
+
+    def axes_on(self, page: Page) -> Plots | None:
+        """The axes on which its points lie."""
+        raise TypeError(self.kind())
+
+    def points_on(self, page: Page) -> list[tuple[int, float, float]]:
+        """Row, x and y of each that has both."""
+        raise TypeError(self.kind())
+
+    def with_point(self, page: Page, row: int, x: float, y: float) -> Self:
+        """Itself when the point of a row was dragged elsewhere."""
+        raise TypeError(self.kind())
+
+
 class Steers(Able, frozen=True):
     """What has a graph elsewhere on the page that a hand moves. Places are those of the page."""
 

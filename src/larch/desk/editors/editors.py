@@ -53,7 +53,6 @@ class Editors(QObject):
         self.canvas = canvas
         self.tell = tell
         self.open: Editor | None = None
-        canvas.edit_wanted.connect(lambda thing: self.edit(thing))
         canvas.viewed.connect(lambda: self.open.place() if self.open is not None else None)
 
     @cached_property

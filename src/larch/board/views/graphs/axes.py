@@ -10,7 +10,7 @@ from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.gestures.base import Gesture, Stage
-from larch.board.gestures.steer import SteerGraph
+from larch.board.gestures.steer import DragDot, SteerGraph
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.pointer import Sample
@@ -59,6 +59,9 @@ class AxesView(View):
         if part:  # what is nearer: the axis or the curve
             ox, oy = thing.origin()
             slack = min(slack, abs(y - oy) if part == "x axis" else abs(x - ox))
+        dot = _dot_near(thing, stage.page, (x, y), slack + DOT)
+        if dot is not None:
+            return DragDot(stage, sample, thing.id, *dot)
         found = curve_near(thing, stage.page, (x, y), slack)
         return None if found is None or found.locked else SteerGraph(stage, sample, found.id)
 
@@ -86,6 +89,10 @@ class AxesView(View):
                     named.append((equation, lines))
         painter.restore()
         numbers = self._lines(painter, thing, across, down)
+        for table in thing.tables(page):
+            for _row, x, y in table.points_on(page):
+                if thing.x_min <= x <= thing.x_max and thing.y_min <= y <= thing.y_max:
+                    _dot(painter, thing, x, y, colour(table.hue))
         around = Around([], numbers, Drawn([line for _equation, _curve, lines in drawn for line in lines]))
         told = [later for one in drawn for later in paint_marks(painter, thing, *one, around)]
         told += paint_meetings(painter, thing, [(equation, curve) for equation, curve, _lines in drawn], around)
@@ -187,6 +194,14 @@ def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
     return found
 
 
+def _dot_near(axes: Axes, page: Page, at: tuple[float, float], reach: float) -> tuple[str, int] | None:
+    """The table and row whose point lies nearest to a place, within a distance."""
+    near = [(math.dist(axes.to_local(x, y), at), table.id, row) for table in axes.tables(page) if not table.locked
+            for row, x, y in table.points_on(page)]  # fmt: skip
+    best = min(near, default=None)
+    return (best[1], best[2]) if best is not None and best[0] <= reach else None
+
+
 def curve_near(axes: Axes, page: Page, at: tuple[float, float], slack: float) -> Equation | None:
     """The equation whose graph runs nearest to a place of the axes' own coordinates, within a distance."""
     import numpy as np
@@ -256,10 +271,14 @@ def _paint_point(painter: QPainter, axes: Axes, curve: Curve, shade: QColor) -> 
         return []
     if not axes.extent().holds(x, y):
         return []
+    _dot(painter, axes, *axes.to_plane(x, y), shade)
+    return [np.array([[x, y]])]
+
+
+def _dot(painter: QPainter, axes: Axes, x: float, y: float, shade: QColor) -> None:
     painter.setPen(QPen(PAPER, 2))
     painter.setBrush(shade)
-    painter.drawEllipse(QPointF(x, y), DOT, DOT)
-    return [np.array([[x, y]])]
+    painter.drawEllipse(QPointF(*axes.to_local(x, y)), DOT, DOT)
 
 
 def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:

@@ -190,6 +190,15 @@ def _shifted_onto(node: Node, by: tuple[float, float], known: Mapping[str, float
     return after
 
 
+def pushed_onto(equation: Equation, page: Page, at: tuple[float, float]) -> dict[str, Thing] | None:
+    """Its graph pushed up or down so that it goes through coordinates; None where it can't be."""
+    try:
+        after = _shifted_onto(meaning(equation.source), (0.0, 0.0), known_letters(equation, page), at)
+        return None if after is None else _changes(equation, page, after)
+    except (NotThere, ExpressionError):
+        return None
+
+
 def _changes(equation: Equation, page: Page, after: Moved) -> dict[str, Thing]:
     """The equation written anew; letters that stand for its numbers are changed where they are defined."""
     changed: dict[str, Thing] = {}
