@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
+
 from larch.core.actions.equations.plotting import curve_hue
-from larch.core.base.shape import Placement
+from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
 from larch.core.maths.hand.fits import fitted
 from larch.core.model.action import Action, Fold, Things, only, register
@@ -12,11 +14,12 @@ from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
-from larch.core.things.graphs.steering import pushed_onto
-from larch.core.things.graphs.value_table import COLUMN, ValueTable, number_in
+from larch.core.things.graphs.steering import places_on, pushed_onto
+from larch.core.things.graphs.value_table import ValueTable, number_in
 
 GAP = 40.0
-ROWS = 5
+ROWS, XS = 5, ("-2", "-1", "0", "1", "2")
+STEP = 20  # page units between places that are tried
 
 
 def typed_in_cell(page: Page, table: ValueTable, row: int, column: int, text: str) -> Page:
@@ -40,33 +43,41 @@ def _has_values(page: Page, things: Things) -> bool:
 
 
 def _table(page: Page, things: Things) -> Edit:
-    """A table beside the axes, or beside the equation where it is on none."""
+    """A table where there is room beside the axes, or beside the equation where it is on none."""
     after = page
     made = []
     for equation in things:
         if not isinstance(equation, Equation):
             continue
         axes = equation.axes_on(page)
-        xs: tuple[str, ...] = ("-2", "-1", "0", "1", "2")
-        box = equation.box()
-        x, y = box.x0, box.y1 + GAP / 2
-        if isinstance(axes, Axes):
-            marks = axes.ticks()[0]
-            middle = len(marks) // 2
-            chosen = marks[max(0, middle - ROWS // 2) : middle + ROWS // 2 + 1]
-            xs = tuple(f"{mark:.6f}".rstrip("0").rstrip(".") for mark in chosen) or xs
-            xs = tuple("0" if one in ("-0", "") else one for one in xs)
-            right = axes.box().x1 + GAP
-            tops = [t.box().y1 for t in page.things if t.box().x1 > right and t.box().x0 < right + 2 * COLUMN]
-            x, y = max(right, box.x0), max([axes.box().y0, *tops]) + GAP / 2
-        table = ValueTable(xs=xs, equation=equation.id, axes=axes.id if axes is not None else "", hue=equation.hue,
-                           placement=Placement(x, y))  # fmt: skip
-        tall = table.extent().height
-        if y + tall > page.size[1] and y > tall:
-            table = table.replace(placement=Placement(x, max(0.0, page.size[1] - tall)))
-        after = after.put(table)
+        xs = _round_the_middle(page, equation, axes) if isinstance(axes, Axes) else XS
+        table = ValueTable(xs=xs, equation=equation.id, axes=axes.id if axes is not None else "", hue=equation.hue)
+        box = equation.box() if axes is None else axes.box()
+        wanted = (box.x0, box.y1 + GAP / 2) if axes is None else (box.x1 + 1.5 * GAP, box.y0)
+        after = after.put(table.replace(placement=Placement(*_room(after, table.extent(), wanted))))
         made.append(after.things[-1].id)
     return Edit(_("Table of values"), page, after, select=tuple(made))
+
+
+def _round_the_middle(page: Page, equation: Equation, axes: Axes) -> tuple[str, ...]:
+    """Numbers at the marks of an axis, round the chief place of a graph or the middle of the axis."""
+    marks = axes.ticks()[0]
+    step = marks[1] - marks[0] if len(marks) > 1 else 1.0
+    main = next((place.x for place in places_on(equation, axes, page) if place.main), None)
+    middle = round((main if main is not None else (axes.x_min + axes.x_max) / 2) / step)
+    found = (f"{(middle + k) * step:.6f}".rstrip("0").rstrip(".") for k in range(-(ROWS // 2), ROWS // 2 + 1))
+    return tuple("0" if one in ("-0", "") else one for one in found)
+
+
+def _room(page: Page, box: Box, wanted: Point) -> Point:
+    """The place nearest to a wanted one at which nothing lies; that one itself where the page is full."""
+    taken = [thing.box().grown(8) for thing in page.things]
+    across, down = page.size[0] - box.width, page.size[1] - box.height
+    places = [(x, y) for x in range(0, max(1, int(across)), STEP) for y in range(0, max(1, int(down)), STEP)]
+    for x, y in sorted(places, key=lambda at: math.dist(at, wanted)):
+        if not any(box.moved(x, y).meets(other) for other in taken):
+            return float(x), float(y)
+    return min(wanted[0], max(0.0, across)), min(wanted[1], max(0.0, down))
 
 
 def _ask(page: Page, things: Things) -> Edit:
