@@ -10,6 +10,7 @@ from larch.services.worker import Request, worker
 
 CALL = "larch.core.maths.plot.answer:plot_marks"
 MEETINGS = "larch.core.maths.plot.answer:plot_meetings"
+CHARACTER = "larch.core.maths.plot.character:plot_character"
 SECONDS = 3.0
 KEPT = 300
 AT_ONCE = 3  # asked for at the same time: of a slider that runs, only what it has come to by then
@@ -32,7 +33,7 @@ class Marks:
     """Marks by what they are about: the source, the letters of the page, and from where to where."""
 
     def __init__(self) -> None:
-        self._known: OrderedDict[Asked, tuple[Mark, ...]] = OrderedDict()
+        self._known: OrderedDict[Asked, tuple[Any, ...]] = OrderedDict()
         self._waited: set[Asked] = set()
 
     def of(self, source: str, letters: Letters, low: float, high: float) -> tuple[Mark, ...]:
@@ -44,7 +45,11 @@ class Marks:
         given = [(source, dict(letters)) for source, letters in (one, other)]
         return self._found((one, other, low, high), MEETINGS, *given, low, high)
 
-    def _found(self, key: Asked, call: str, *given: Any) -> tuple[Mark, ...]:
+    def character(self, source: str, letters: Letters, low: float, high: float) -> tuple[tuple[str, str], ...]:
+        """What is said of a function as a whole: pairs of a name and words, as `plot_character` tells them."""
+        return self._found(("whole", source, letters, low, high), CHARACTER, source, dict(letters), low, high)
+
+    def _found(self, key: Asked, call: str, *given: Any) -> tuple[Any, ...]:
         if key not in self._known and key not in self._waited and len(self._waited) < AT_ONCE:
             self._waited.add(key)
             worker().ask(call, *given, seconds=SECONDS, then=lambda done: self._came(key, done))
@@ -57,7 +62,10 @@ class Marks:
     def _came(self, key: Asked, request: Request) -> None:
         """In the worker's thread."""
         found: list[dict[str, Any]] = [] if request.error is not None else request.result
-        self._known[key] = tuple(Mark(one["kind"], one["at"], one["height"], one["text"]) for one in found)
+        self._known[key] = tuple(
+            (one["name"], one["text"]) if "name" in one else Mark(one["kind"], one["at"], one["height"], one["text"])
+            for one in found
+        )
         while len(self._known) > KEPT:
             self._known.popitem(last=False)
         self._waited.discard(key)

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
-from larch.board.gestures.base import DRAG_START, Gesture, Stage
+from larch.board.gestures.base import DRAG_START, Gesture, Stage, nothing
 from larch.board.gestures.drag import tapped
 from larch.board.pointer import Sample
 from larch.core.base.shape import Point
@@ -17,10 +17,13 @@ from larch.core.model.thing import Snap, Thing
 
 
 class SteerGraph(Gesture):
-    """name: of the place, "" for the whole. Control: it falls onto nothing. A tap selects the equation."""
+    """name: of the place, "" for the whole. Control: it falls onto nothing. A tap selects the equation; one on something
+    that stands out means `tap`, which tells what changes by it."""
 
-    def __init__(self, stage: Stage, sample: Sample, id: str, name: str = "") -> None:
-        self.stage, self.id, self.name = stage, id, name
+    def __init__(
+        self, stage: Stage, sample: Sample, id: str, name: str = "", tap: Callable[[Page], Mapping[str, Thing]] | None = None
+    ) -> None:
+        self.stage, self.id, self.name, self.tap = stage, id, name, tap
         self.start = sample
         self.to: Point | None = None
         self.freely = False
@@ -55,7 +58,12 @@ class SteerGraph(Gesture):
         self.stage.show_snap(self, None)
         thing = self.stage.page.thing(self.id)
         if self.to is None:
-            if thing is not None:
+            if thing is None:
+                return
+            changed = self.tap(self.stage.page) if self.tap is not None and sample.clicks < 2 else {}
+            if changed and (self.stage.at_board or self.stage.selection == (self.id,)):
+                self.stage.finish(self, _("Say what it is"), self.tap or nothing)
+            else:
                 tapped(self.stage, thing, sample)
             return
         if self._steered(self.stage.page) is None and self.trouble:

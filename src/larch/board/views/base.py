@@ -14,6 +14,7 @@ from larch.board.look import GOLD, PAPER, page_font
 from larch.board.pointer import Sample
 from larch.board.ticking import at_present
 from larch.core.base.shape import Box, Placement, Point
+from larch.core.model.fact import Fact
 from larch.core.model.nibs import Pen as InkPen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -124,6 +125,10 @@ class View:
     def pen_gesture(self, stage: Stage, sample: Sample, thing: Thing, pen: InkPen) -> Gesture | None:
         """What a pen that comes down on it or beside it begins; None if it writes as ever."""
         return None
+
+    def stated(self, thing: Thing, page: Page) -> Iterator[Fact]:
+        """Facts that are worked out elsewhere, as far as they are known by now."""
+        return iter(())
 
     def slips(self, thing: Thing, page: Page) -> Iterator[Slip]:
         """The measures shown on it, with the places that each may take."""

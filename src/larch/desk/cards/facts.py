@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from PyQt6 import sip
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.media.arrivals import arrivals
 from larch.board.ticking import at_present
+from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import recolour, show_fact, shown_on, total
 from larch.core.actions.arrange.common_facts import common_facts
 from larch.core.base.hues import HUES
@@ -72,6 +75,7 @@ class FactsCard(Docked):
         canvas.selection_changed.connect(self._selected)
         canvas.committed.connect(self.refresh)
         canvas.viewed.connect(self.refresh)
+        arrivals.checked.connect(self._known)
 
     def parent_of_rows(self) -> QWidget:
         return self._body
@@ -80,6 +84,11 @@ class FactsCard(Docked):
         """Things that run look different by now; what is being typed is left alone."""
         typing = any(row.has_focus() for row in self._rows)
         if not typing and len(self.canvas.selection) == 1 and self.canvas.selection[0] in ids:
+            self.refresh()
+
+    def _known(self) -> None:
+        """More is known by now of what is selected; what is being typed is left alone."""
+        if not sip.isdeleted(self) and self.wanted and not any(row.has_focus() for row in self._rows):
             self.refresh()
 
     def want(self, on: bool) -> None:
@@ -112,7 +121,8 @@ class FactsCard(Docked):
         """Of what is selected: its own facts, then what is known of anything."""
         lesson = self.canvas.session.lesson
         if len(things) == 1:
-            return [*at_present(things[0]).facts(page), *common_facts(lesson, page, things)]
+            known = view_of(things[0]).stated(things[0], page)
+            return [*at_present(things[0]).facts(page), *known, *common_facts(lesson, page, things)]
         found = [Fact("number", len(things), text=str(len(things)), label=_("things"))]
         worth = total(things)
         if worth is not None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from functools import partial
 from typing import Any, ClassVar
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -19,6 +20,8 @@ from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
 from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meetings, paint_words
 from larch.board.views.graphs.curve_names import Drawn, paint_names
+from larch.board.views.graphs.graph_facts import marks_of
+from larch.board.views.graphs.tapping import tapped_mark
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import filled, traced
 from larch.core.maths.layout.reading import look
@@ -63,7 +66,10 @@ class AxesView(View):
         if dot is not None:
             return DragDot(stage, sample, thing.id, *dot)
         found = curve_near(thing, stage.page, (x, y), slack)
-        return None if found is None or found.locked else SteerGraph(stage, sample, found.id)
+        if found is None or found.locked:
+            return None
+        marks_of(found, stage.page)  # so that it is known what stands out by the time of a tap
+        return SteerGraph(stage, sample, found.id, tap=partial(tapped_mark, found.id, thing, (x, y), slack))
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Axes)

@@ -12,9 +12,11 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF
 from larch.board.look import NEEDLE, PAPER, SOFT, colour, page_font, text_colour
 from larch.board.marks import Mark, marks
 from larch.board.views.graphs.curve_names import Drawn
+from larch.board.views.graphs.graph_facts import mark_words
+from larch.board.views.graphs.tapping import told_word
 from larch.core.maths.graph import Curve
 from larch.core.things.graphs.axes import Axes
-from larch.core.things.graphs.equation import STANDS_OUT, Equation
+from larch.core.things.graphs.equation import STANDS_OUT, TOLD_AT, Equation
 
 DOT, RING = 8.0, 11.0
 SIZE = 24.0  # of the words on large axes
@@ -42,7 +44,8 @@ def paint_marks(
         return []
     wanted = STANDS_OUT in equation.shown
     letters = tuple(pair for pair in equation.told if pair[0])
-    if not wanted and (letters or not _breaks(axes, curve, lines)):
+    single = {name for name in equation.shown if name.startswith(TOLD_AT)}
+    if not wanted and not single and (letters or not _breaks(axes, curve, lines)):
         return []
     low, high = (axes.x_min, axes.x_max) if curve.along == "x" else (axes.y_min, axes.y_max)
     shade = colour(equation.hue)
@@ -56,15 +59,19 @@ def paint_marks(
                 taken.append(_asymptote(painter, axes, curve, mark))
             continue
         at = _place(axes, curve, mark)
-        if at is None or (not wanted and mark.kind not in ("open", "closed")):
+        alone = told_word(mark) in single
+        if at is None or (not wanted and not alone and mark.kind not in ("open", "closed")):
             continue
         if any((at - other).manhattanLength() < CLOSE for other in drawn):
             continue
         drawn.append(at)
         _sign(painter, at, shade, mark.kind)
         taken.append(QRectF(at.x() - RING, at.y() - RING, 2 * RING, 2 * RING))
-        told.append((mark, at))
-    return [(mark, at, text_colour(equation.hue)) for mark, at in told] if wanted else []
+        if alone:
+            told.append((mark._replace(text=mark_words(mark)), at))
+        elif wanted:
+            told.append((mark, at))
+    return [(mark, at, text_colour(equation.hue)) for mark, at in told]
 
 
 def paint_meetings(painter: QPainter, axes: Axes, curves: Sequence[tuple[Equation, Curve]], around: Around) -> list[Later]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import ClassVar, NamedTuple
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -16,6 +17,7 @@ from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.vector.engine import read_as
 from larch.board.views.base import View
+from larch.board.views.graphs.graph_facts import graph_facts
 from larch.board.views.graphs.working import ROOM, paint_beside
 from larch.core.actions.equations.working import chain
 from larch.core.base.memo import remember
@@ -25,7 +27,7 @@ from larch.core.maths.layout.latex import looks_like_latex
 from larch.core.maths.layout.reading import look, meaning
 from larch.core.maths.layout.rows import Sign
 from larch.core.maths.layout.to_tree import NotRead, read_row
-from larch.core.model.fact import MINUS
+from larch.core.model.fact import MINUS, Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import CHECK, Equation
@@ -61,6 +63,10 @@ class EquationView(View):
         if part.startswith(PREFIX) and stage.may("move"):
             return SteerGraph(stage, sample, thing.id, part.removeprefix(PREFIX))
         return None
+
+    def stated(self, thing: Thing, page: Page) -> Iterator[Fact]:
+        assert isinstance(thing, Equation)
+        return graph_facts(thing, page)
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Equation)

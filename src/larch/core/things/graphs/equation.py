@@ -28,6 +28,7 @@ from larch.core.things.words.telling import BRACES, answers, value_of
 
 LONGEST = 1000
 PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
+TOLD_AT = "told "  # begins, among what is shown, what stands for a single zero, turning point … that is told
 STANDS_OUT = "stands out"  # among what is shown: zeros, turning points and the rest, marked on its graph
 CHECK = "check"  # among what is shown: whether it follows from the line above
 
