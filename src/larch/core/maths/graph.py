@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from fractions import Fraction
 from functools import lru_cache
@@ -36,7 +37,9 @@ class Curve(Struct, frozen=True, weakref=True):
     """What an equation means on axes.
 
     along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say); along "xy": `formula` of both is
-    nothing on it; along "point": a place, `formula` being point(x, y).
+    nothing on it; along "point": a place, `formula` being point(x, y); along "t": point(x, y) with the letter t
+    running through `span`; along "polar": the distance from the origin, `formula` of the angle θ; along "n": members of a
+    sequence.
     op: "=" for a line, or the comparison that says which side is meant, seen from the line (along "xy": what the formula is
     against nothing).
     """
@@ -44,6 +47,7 @@ class Curve(Struct, frozen=True, weakref=True):
     formula: Node
     along: str
     op: str = "="
+    span: tuple[float, float] = (0.0, 2 * math.pi)
 
 
 class NotDrawn(ValueError):
@@ -56,6 +60,8 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     can't be read, NotDrawn where not drawn."""
     node = with_values(meaning(source), dict(letters)) if letters else meaning(source)
     if (point := _point_of(node)) is not None:
+        if names_in(point) == {"t"}:
+            return _drawn(Curve(Call("point", point.arguments), "t")) if isinstance(point, Call) else Curve(point, "t")
         if unknown := names_in(point):
             raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
         return Curve(point, "point")
@@ -66,6 +72,9 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
         if unknown:
             raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
         return _drawn(Curve(node, "x"))
+    own = _with_own_letter(node)
+    if own is not None:
+        return _drawn(own)
     if _is_function_name(node.left):
         node = Relation(node.op, Name("y"), node.right)
     if unknown := names_in(node) - {"x", "y"}:
@@ -80,6 +89,17 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     if not names_in(formula) or all(_says_nothing(formula, name) for name in ("x", "y")):
         raise NotDrawn(_("It says nothing about x or y."))
     return _drawn(Curve(formula, "xy", node.op))
+
+
+def _with_own_letter(node: Relation) -> Curve | None:
+    """r = f(θ), a_n = f(n)."""
+    if node.op != "=" or not isinstance(node.left, Name):
+        return None
+    if node.left.name == "r" and names_in(node.right) == {"θ"}:
+        return Curve(node.right, "polar")
+    if node.left.name.endswith("_n") and names_in(node.right) <= {"n"}:
+        return Curve(node.right, "n", span=(1.0, math.inf))
+    return None
 
 
 def _point_of(node: Node) -> Node | None:
@@ -111,7 +131,7 @@ def _drawn(curve: Curve) -> Curve:
 
 def undrawn(node: Node) -> str:
     """The first function in an expression of which no bounds are known, so that no branch can be proved; or ""."""
-    if isinstance(node, Call) and node.function not in BOUNDED:
+    if isinstance(node, Call) and node.function not in BOUNDED and node.function != "point":
         return node.function
     return next((found for child in children(node) if (found := undrawn(child))), "")
 

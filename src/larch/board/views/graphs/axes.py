@@ -18,12 +18,21 @@ from larch.board.pointer import Sample
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
+from larch.board.views.graphs.curve_lines import (
+    curve_near,
+    curve_polylines,
+    dot_near,
+    on_axes,
+    thinned,
+    visible_runs,
+    window_of,
+)
 from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meetings, paint_words
 from larch.board.views.graphs.curve_names import Drawn, paint_names
 from larch.board.views.graphs.graph_facts import marks_of
 from larch.board.views.graphs.tapping import tapped_mark
-from larch.core.maths.graph import Curve, branches
-from larch.core.maths.implicit import filled, traced
+from larch.core.maths.graph import Curve
+from larch.core.maths.implicit import filled
 from larch.core.maths.layout.reading import look
 from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
@@ -41,7 +50,6 @@ NAME, SYMBOL = 24.0, 32.0
 WORDS = re.compile(r"[^\W\d_]{3}| [^\W\d_]+ ")  # what makes a name words: km/h is none, time is
 NARROW = 50.0  # page units to a square, below which only every second is numbered
 HATCH = 11.0
-THIN = 8  # points looked at together when a curve is thinned out
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
 
 
@@ -62,7 +70,7 @@ class AxesView(View):
         if part:  # what is nearer: the axis or the curve
             ox, oy = thing.origin()
             slack = min(slack, abs(y - oy) if part == "x axis" else abs(x - ox))
-        dot = _dot_near(thing, stage.page, (x, y), slack + DOT)
+        dot = dot_near(thing, stage.page, (x, y), slack + DOT)
         if dot is not None:
             return DragDot(stage, sample, thing.id, *dot)
         found = curve_near(thing, stage.page, (x, y), slack)
@@ -187,76 +195,16 @@ def _fraction(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag
     return plate
 
 
-def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
-    """The branches in the axes' own coordinates, as arrays of shape (n, 2)."""
-    if curve.along == "xy":
-        return [_on_axes(axes, line[:, 0], line[:, 1]) for line in traced(curve.formula, _window(axes))]
-    upright = curve.along == "y"
-    low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
-    found = []
-    for branch in branches(curve.formula, low, high, curve.along):
-        x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
-        found.append(_on_axes(axes, x, y))
-    return found
-
-
-def _dot_near(axes: Axes, page: Page, at: tuple[float, float], reach: float) -> tuple[str, int] | None:
-    """The table and row whose point lies nearest to a place, within a distance."""
-    near = [(math.dist(axes.to_local(x, y), at), table.id, row) for table in axes.tables(page) if not table.locked
-            for row, x, y in table.points_on(page)]  # fmt: skip
-    best = min(near, default=None)
-    return (best[1], best[2]) if best is not None and best[0] <= reach else None
-
-
-def curve_near(axes: Axes, page: Page, at: tuple[float, float], slack: float) -> Equation | None:
-    """The equation whose graph runs nearest to a place of the axes' own coordinates, within a distance."""
-    import numpy as np
-
-    best: tuple[float, Equation] | None = None
-    for equation in axes.curves(page):
-        curve = equation.curve()
-        if curve is None:
-            continue
-        lines = [np.array([axes.to_local(*place_of(curve))])] if curve.along == "point" else curve_polylines(axes, curve)
-        for line in lines:
-            near = float(_distance(line, np.array(at)))
-            if near <= slack and (best is None or near < best[0]):
-                best = (near, equation)
-    return best[1] if best is not None else None
-
-
-def _distance(line: Any, at: Any) -> Any:
-    """From a place to a polyline of shape (n, 2)."""
-    import numpy as np
-
-    if len(line) < 2:
-        return np.hypot(*(line[0] - at))
-    start, along = line[:-1], np.diff(line, axis=0)
-    length = np.maximum((along**2).sum(axis=1), 1e-12)
-    share = np.clip(((at - start) * along).sum(axis=1) / length, 0, 1)
-    return np.hypot(*(start + share[:, None] * along - at).T).min()
-
-
-def _window(axes: Axes) -> tuple[float, float, float, float]:
-    return (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
-
-
-def _on_axes(axes: Axes, x: Any, y: Any) -> Any:
-    import numpy as np
-
-    across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
-    down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
-    # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
-    far = 20 * (axes.width + axes.height)
-    return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])
-
-
 def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve) -> list[Any]:
     """Draws it, and tells where: the branches in the axes' own coordinates."""
     shade = colour(equation.hue)
     if curve.along == "point":
         return _paint_point(painter, axes, curve, shade)
     lines = curve_polylines(axes, curve)
+    if curve.along == "n":
+        for line in lines:
+            _dot(painter, axes, *axes.to_plane(*line[0]), shade)
+        return lines
     if curve.op != "=":
         _paint_side(painter, axes, curve, lines, shade)
     for line in lines:
@@ -309,44 +257,14 @@ def _paint_dashes(painter: QPainter, run: Any, shade: QColor) -> None:
         painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
 
 
-def visible_runs(line: Any, axes: Axes) -> list[Any]:
-    """The parts of a branch near the window; what lies wholly above, below or beside it is not worth drawing."""
-    import numpy as np
-
-    x, y = line[:, 0], line[:, 1]
-    out = (y < 0) * 1 + (y > axes.height) * 2 + (x < 0) * 4 + (x > axes.width) * 8
-    drawn = (out[:-1] & out[1:]) == 0
-    edges = np.flatnonzero(np.diff(np.concatenate([[0], drawn.astype(np.int8), [0]])))
-    return [line[start : stop + 1] for start, stop in edges.reshape(-1, 2)]
-
-
-def thinned(run: Any) -> Any:
-    """Leaves out points where every one of them lies within a twentieth of a unit of the line without them."""
-    import numpy as np
-
-    whole = (len(run) - 1) // THIN
-    if whole < 2:
-        return run
-    blocks = np.stack([run[k : (whole - 1) * THIN + k + 1 : THIN] for k in range(THIN + 1)])
-    start, end = blocks[0], blocks[-1]
-    along = end - start
-    length = np.hypot(along[:, 0], along[:, 1]) + 1e-12
-    off = np.abs(along[:, 0] * (blocks[:, :, 1] - start[:, 1]) - along[:, 1] * (blocks[:, :, 0] - start[:, 0])) / length
-    keep = np.ones(len(run), dtype=bool)
-    straight = np.flatnonzero(off.max(axis=0) < 0.05)
-    for k in range(1, THIN):
-        keep[straight * THIN + k] = False
-    return run[keep]
-
-
 def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], shade: QColor) -> None:
     """Shades the side of an inequality."""
     import numpy as np
 
     region = QPainterPath()
     if curve.along == "xy":
-        for ring in filled(curve.formula, curve.op, _window(axes)):
-            region.addPolygon(polygon_of(_on_axes(axes, ring[:, 0], ring[:, 1])))
+        for ring in filled(curve.formula, curve.op, window_of(axes)):
+            region.addPolygon(polygon_of(on_axes(axes, ring[:, 0], ring[:, 1])))
         lines = []
     above = curve.op in ">≥"
     for line in lines:

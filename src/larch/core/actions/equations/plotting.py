@@ -33,7 +33,7 @@ def means_a_graph(equation: Equation) -> bool:
     curve = equation.curve()
     if curve is None or equation.above:
         return False
-    if curve.along == "point":
+    if curve.along in ("point", "t", "polar", "n"):
         return True
     try:
         node = meaning(equation.source)

@@ -13,7 +13,7 @@ from msgspec import Struct
 from larch.core.base.words import N_
 from larch.core.maths.expression.tree import Binary, Call, Name, Node, Relation, names_in
 from larch.core.maths.hand.families import Family, Inner, changed_letters, common_inner, family_of
-from larch.core.maths.hand.slots import Letters, Slot, number, replaced, slot_of, written
+from larch.core.maths.hand.slots import Letters, Slot, number, plus, replaced, slot_of, sum_of, terms_of, written
 from larch.core.maths.plane.forms import NotThere
 
 ACROSS = {"y-intercept": N_("x-intercept")}  # of x = f(y)
@@ -105,6 +105,8 @@ def moved(
 def _moved_point(
     node: Node, point: Call, by: tuple[float, float], letters: Letters, steps: tuple[Fraction | None, Fraction | None]
 ) -> Moved:
+    if names_in(point) == {"t"} and "t" not in letters:
+        return Moved(replaced(node, point, _shifted(point, by, letters, steps)), {})
     slots = [slot_of(argument, letters) for argument in point.arguments]
     if any(slot is None for slot in slots):
         raise NotThere(STAYS)
@@ -112,6 +114,20 @@ def _moved_point(
     changed = {slot.letter: slot.value for slot in at if slot.letter}
     made = Call("point", tuple(written(slot) for slot in at))
     return Moved(replaced(node, point, made), changed)
+
+
+def _shifted(point: Call, by: tuple[float, float], letters: Letters, steps: tuple[Fraction | None, Fraction | None]) -> Call:
+    """(f(t), g(t)) with something more behind each."""
+    made = []
+    for argument, shift, step in zip(point.arguments, by, steps, strict=True):
+        free = [(sign, term) for sign, term in terms_of(argument) if "t" not in names_in(term)]
+        running = sum_of([(sign, term) for sign, term in terms_of(argument) if "t" in names_in(term)])
+        behind = sum_of(free)
+        slot = Slot(Fraction(0)) if behind is None else slot_of(behind, letters)
+        if slot is None:
+            raise NotThere(STAYS)
+        made.append(plus(running, slot.at(rounded(slot.value + Fraction(str(round(shift, 9))), step))))
+    return Call("point", tuple(made))
 
 
 def _translated(family: Family, along: float, across: float, steps: tuple[Fraction | None, Fraction | None]) -> Family:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+import math
+from collections.abc import Callable, Iterator, Mapping
 from fractions import Fraction
 from typing import ClassVar, Self
 
@@ -20,13 +21,14 @@ from larch.core.maths.plane.forms import Form, NotThere
 from larch.core.model.action import Action, Things, ids_of, wished
 from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Steered, Steers, Tells
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, plain_number
+from larch.core.model.fact import Fact, plain_number, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.words.letters import letter_text, letters
 from larch.core.things.words.telling import BRACES, answers, value_of
 
 LONGEST = 1000
+TURN, FARTHEST = 2 * math.pi, 1000.0
 PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
 TOLD_AT = "told "  # begins, among what is shown, what stands for a single zero, turning point … that is told
 STANDS_OUT = "stands out"  # among what is shown: zeros, turning points and the rest, marked on its graph
@@ -37,8 +39,8 @@ class Equation(
     Steers, Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"
 ):
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
-    the line that it is to follow from; reason: why it does, in the words of the class. told:
-    letters of the page that it uses, with their values, and under "" what it comes to; derived."""
+    the line that it is to follow from; reason: why it does, in the words of the class. span: through which t
+    or θ runs. told: letters of the page that it uses, with their values, and under "" what it comes to; derived."""
 
     source: str = "y = x"
     size: float = 40.0
@@ -46,6 +48,7 @@ class Equation(
     above: str = ""
     reason: str = ""
     told: tuple[tuple[str, str], ...] = ()
+    span: tuple[float, float] = (0.0, TURN)
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"
@@ -62,6 +65,8 @@ class Equation(
             raise ValueError("an equation is too long")
         if not 1 <= self.size <= 2000:
             raise ValueError("an equation must have a size that can be read")
+        if not -FARTHEST <= self.span[0] < self.span[1] <= FARTHEST:
+            raise ValueError("a letter runs from a smaller to a larger number")
 
     @classmethod
     def title(cls) -> str:
@@ -86,9 +91,11 @@ class Equation(
 
     def curve(self) -> Curve | None:
         try:
-            return curve_of(self.source, tuple(pair for pair in self.told if pair[0]))
+            found = curve_of(self.source, tuple(pair for pair in self.told if pair[0]))
         except (ExpressionError, NotDrawn):
             return None
+        runs = found.along in ("t", "polar") and self.span != found.span
+        return found if not runs else Curve(found.formula, found.along, found.op, self.span)
 
     def axes_on(self, page: Page) -> Plots | None:
         """The axes on which it is drawn: those it is linked to, or the topmost on which it lies."""
@@ -223,8 +230,29 @@ class Equation(
                        set=lambda typed: both_sides(page, self, typed) if typed.strip() else self)  # fmt: skip
         yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
                    set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
+        yield from self._span_facts()
         yield from self._line_facts()
         yield from self._place_facts(page)
+
+    def _span_facts(self) -> Iterator[Fact]:
+        """From where to where the letter of a curve runs."""
+        curve = self.curve()
+        if curve is None or curve.along not in ("t", "polar"):
+            return
+        letter = "t" if curve.along == "t" else "θ"
+        for k, label in ((0, _("{letter} from")), (1, _("{letter} to"))):
+            text = value_text(self.span[k])
+            yield Fact(f"span {k}", self.span[k], text=text, label=label.format(letter=letter), set=self._span_setter(k))
+
+    def _span_setter(self, k: int) -> Callable[[str], Thing]:
+        def set_end(typed: str) -> Thing:
+            value = read_number(typed)
+            span = (value, self.span[1]) if k == 0 else (self.span[0], value)
+            if not -FARTHEST <= span[0] < span[1] <= FARTHEST:
+                raise ValueError(_("It runs from a smaller to a larger number."))
+            return self.replace(span=span)  # type: ignore[no-any-return]
+
+        return set_end
 
     def _place_facts(self, page: Page) -> Iterator[Fact]:
         """Where the places of its graph lie, which can be typed."""
@@ -290,9 +318,14 @@ def _node(equation: Equation) -> Node | None:
 def _defined(equation: Equation) -> tuple[str, Node] | None:
     match None if in_braces(equation.source) else _node(equation):
         case Relation("=", Name(name), right):
-            own = len(name) == 1 or "_" in name
+            own = (len(name) == 1 or "_" in name) and not _is_run_through(name, right)
             return (name, right) if own and name not in PLANE and not names_in(right) & PLANE else None
     return None
+
+
+def _is_run_through(name: str, right: Node) -> bool:
+    """r = f(θ) and a_n = f(n) are curves and sequences, and give no letter a value."""
+    return (name == "r" and "θ" in names_in(right)) or (name.endswith("_n") and "n" in names_in(right))
 
 
 @remember
@@ -310,6 +343,8 @@ def _wanted(equation: Equation) -> tuple[str, ...]:
 
 def value_text(value: Fraction | object) -> str:
     """Exactly where it is short, else rounded to six places."""
+    if isinstance(value, float):
+        return plain_number(value, 6)
     if isinstance(value, Fraction):
         decimal = plain_number(float(value), 6)
         short = value.denominator in (1, 2, 4, 5, 8, 10, 20, 25, 100)

@@ -62,6 +62,8 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
     """Dragging moves the same few graphs again and again, so they are kept."""
     if curve.along == "xy":
         return _implicit(curve, axes)
+    if curve.along not in ("x", "y"):
+        raise NotThere(N_("Nothing is constructed on a curve of this kind."))
     upright = curve.along == "x"
     low, high = (axes.x_min, axes.x_max) if upright else (axes.y_min, axes.y_max)
     bottom, top = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)

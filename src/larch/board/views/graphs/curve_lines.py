@@ -1,0 +1,122 @@
+"""Graphs as polylines in the coordinates of their axes, thinned out to what is seen; and which of them a pointer is near."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+from typing import Any
+
+from larch.core.maths.graph import Curve, branches
+from larch.core.maths.implicit import traced
+from larch.core.maths.parametric import run_through, terms
+from larch.core.model.page import Page
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.graph_form import place_of
+
+THIN = 8  # points looked at together when a curve is thinned out
+
+
+def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
+    """The branches in the axes' own coordinates, as arrays of shape (n, 2)."""
+    if curve.along == "xy":
+        return [on_axes(axes, line[:, 0], line[:, 1]) for line in traced(curve.formula, window_of(axes))]
+    if curve.along in ("t", "polar"):
+        return [on_axes(axes, line[:, 0], line[:, 1]) for line in _runs(curve)]
+    if curve.along == "n":
+        members = terms(curve, axes.x_min, axes.x_max)
+        return [on_axes(axes, members[k : k + 1, 0], members[k : k + 1, 1]) for k in range(len(members))]
+    upright = curve.along == "y"
+    low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
+    found = []
+    for branch in branches(curve.formula, low, high, curve.along):
+        x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
+        found.append(on_axes(axes, x, y))
+    return found
+
+
+@lru_cache(32)
+def _runs(curve: Curve) -> list[Any]:
+    """Remembered, since it does not depend on the window."""
+    return run_through(curve)
+
+
+def window_of(axes: Axes) -> tuple[float, float, float, float]:
+    return (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
+
+
+def on_axes(axes: Axes, x: Any, y: Any) -> Any:
+    import numpy as np
+
+    across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
+    down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
+    # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
+    far = 20 * (axes.width + axes.height)
+    return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])
+
+
+def curve_near(axes: Axes, page: Page, at: tuple[float, float], slack: float) -> Equation | None:
+    """The equation whose graph runs nearest to a place of the axes' own coordinates, within a distance."""
+    import numpy as np
+
+    best: tuple[float, Equation] | None = None
+    for equation in axes.curves(page):
+        curve = equation.curve()
+        if curve is None:
+            continue
+        lines = [np.array([axes.to_local(*place_of(curve))])] if curve.along == "point" else curve_polylines(axes, curve)
+        for line in lines:
+            near = float(_distance(line, np.array(at)))
+            if near <= slack and (best is None or near < best[0]):
+                best = (near, equation)
+    return best[1] if best is not None else None
+
+
+def _distance(line: Any, at: Any) -> Any:
+    """From a place to a polyline of shape (n, 2)."""
+    import numpy as np
+
+    if len(line) < 2:
+        return np.hypot(*(line[0] - at))
+    start, along = line[:-1], np.diff(line, axis=0)
+    length = np.maximum((along**2).sum(axis=1), 1e-12)
+    share = np.clip(((at - start) * along).sum(axis=1) / length, 0, 1)
+    return np.hypot(*(start + share[:, None] * along - at).T).min()
+
+
+def dot_near(axes: Axes, page: Page, at: tuple[float, float], reach: float) -> tuple[str, int] | None:
+    """The table and row whose point lies nearest to a place, within a distance."""
+    near = [(math.dist(axes.to_local(x, y), at), table.id, row) for table in axes.tables(page) if not table.locked
+            for row, x, y in table.points_on(page)]  # fmt: skip
+    best = min(near, default=None)
+    return (best[1], best[2]) if best is not None and best[0] <= reach else None
+
+
+def visible_runs(line: Any, axes: Axes) -> list[Any]:
+    """The parts of a branch near the window; what lies wholly above, below or beside it is not worth drawing."""
+    import numpy as np
+
+    x, y = line[:, 0], line[:, 1]
+    out = (y < 0) * 1 + (y > axes.height) * 2 + (x < 0) * 4 + (x > axes.width) * 8
+    drawn = (out[:-1] & out[1:]) == 0
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], drawn.astype(np.int8), [0]])))
+    return [line[start : stop + 1] for start, stop in edges.reshape(-1, 2)]
+
+
+def thinned(run: Any) -> Any:
+    """Leaves out points where every one of them lies within a twentieth of a unit of the line without them."""
+    import numpy as np
+
+    whole = (len(run) - 1) // THIN
+    if whole < 2:
+        return run
+    blocks = np.stack([run[k : (whole - 1) * THIN + k + 1 : THIN] for k in range(THIN + 1)])
+    start, end = blocks[0], blocks[-1]
+    along = end - start
+    length = np.hypot(along[:, 0], along[:, 1]) + 1e-12
+    off = np.abs(along[:, 0] * (blocks[:, :, 1] - start[:, 1]) - along[:, 1] * (blocks[:, :, 0] - start[:, 0])) / length
+    keep = np.ones(len(run), dtype=bool)
+    straight = np.flatnonzero(off.max(axis=0) < 0.05)
+    for k in range(1, THIN):
+        keep[straight * THIN + k] = False
+    return run[keep]
