@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from larch.core.base.shape import Point
 from larch.core.base.words import N_
 from larch.core.maths.plane import construct, moves
-from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Line, NotThere, Path, Spot, direction
+from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, direction
 from larch.core.maths.plane.meet import meetings
 from larch.core.maths.plane.near import on_form, parameter
 
@@ -16,6 +16,7 @@ Forms = Sequence[Form]
 Values = Sequence[float]
 Maker = Callable[[Forms, Values], Form]
 MOST_CORNERS = 200
+LONG = 100.0  # page units from one point of a line to the other that tells its direction
 
 
 def points_of(forms: Forms) -> list[Point]:
@@ -106,6 +107,60 @@ def make_tangent(forms: Forms, values: Values) -> Form:
     point, circle = points_of(forms[:1])[0], circle_form(forms[1])
     found = construct.tangents(point, circle)
     return found[min(int(values[0]) if values else 0, len(found) - 1)]
+
+
+BESIDE = 1e-3  # page units by which a place beside a point is looked at
+SHARE = 1e-4  # of the parameter, where that tells more
+
+
+def _off(form: Graph | Circle, points: Sequence[Point]) -> list[float]:
+    """How far places lie to the one side of a curve."""
+    if isinstance(form, Graph):
+        return list(form.offs(points))
+    return [math.dist(point, form.centre) - form.radius for point in points]
+
+
+def touching(form: Form, near: Point) -> tuple[Point, Point]:
+    """The place of a curve that is nearest to another, and its direction there, of length 1. Raises NotThere."""
+    if isinstance(form, Spot | Angle):
+        raise NotThere(N_("That has no direction."))
+    t = parameter(form, near)
+    at = on_form(form, t)
+    if isinstance(form, Graph | Circle):
+        x, y = at
+        places = [at, (x + BESIDE, y), (x - BESIDE, y), (x, y + BESIDE), (x, y - BESIDE)]
+        here, right, left, low, high = _off(form, places)
+        across, down = right - left, low - high
+        size = math.hypot(across, down)
+        bent = abs(right + left - 2 * here) + abs(low + high - 2 * here)
+        way = (-down, across)
+    else:
+        (ax, ay), (bx, by) = on_form(form, t - SHARE), on_form(form, t + SHARE)
+        way, bent = (bx - ax, by - ay), 0.0
+        size = math.hypot(*way)
+    if not math.isfinite(size) or size < 1e-12 or bent > 0.05 * size:
+        raise NotThere(N_("The curve has no direction there."))
+    return at, (way[0] / size, way[1] / size)
+
+
+def make_touching(upright: bool) -> Maker:
+    """The tangent at a point of a curve, or the line at a right angle to it."""
+
+    def make(forms: Forms, values: Values) -> Form:
+        (x, y), (dx, dy) = touching(forms[1], points_of(forms[:1])[0])
+        if upright:
+            dx, dy = -dy, dx
+        return Line((x, y), (x + dx * LONG, y + dy * LONG), "line")
+
+    return make
+
+
+def make_secant(forms: Forms, values: Values) -> Form:
+    a, b = points_of(forms[:2])
+    if math.dist(a, b) > 0.01:
+        return Line(a, b, "line")
+    (x, y), (dx, dy) = touching(forms[2], a)
+    return Line((x, y), (x + dx * LONG, y + dy * LONG), "line")
 
 
 def make_centre(forms: Forms, values: Values) -> Form:

@@ -3,38 +3,15 @@ steps and the file then know."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import partial
-from typing import Any, NamedTuple
+from typing import Any
 
-from larch.core.base.shape import Point
 from larch.core.base.words import N_
 from larch.core.figures import rule_makers as make
-from larch.core.figures.rule_makers import MOST_CORNERS, Forms, Maker, Values
+from larch.core.figures.rule import CI, CU, FI, LN, PT, Rule
+from larch.core.figures.rule_makers import MOST_CORNERS, Forms, Values
 from larch.core.maths.plane import construct, moves
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, sound
-
-
-class Rule(NamedTuple):
-    """takes: what it follows from, in order: "point", "line", "circle" (round), "curve" (anything with a line), "figure"
-    (anything), "axes"; "point…" for three or more points. makes: the kind of thing, "" for that of the first.
-    words: the sentence of a step. values: name and unit of each number, with those it begins with in `starts`.
-    slides: where its values go when it is dragged to a place."""
-
-    takes: tuple[str, ...]
-    makes: str
-    make: Maker
-    label: str
-    words: str
-    icon: str
-    family: str
-    values: tuple[tuple[str, str], ...] = ()
-    starts: tuple[float, ...] = ()
-    slides: Callable[[Forms, Values, Point], Values] | None = None
-    search: str = ""
-
-
-PT, LN, CI, CU, FI = "point", "line", "circle", "curve", "figure"
 
 RULES: dict[str, Rule] = {
     # Drawn between points
@@ -331,6 +308,36 @@ RULES: dict[str, Rule] = {
         (("", ""),),
         (0.0,),
         search=N_("touches circle"),
+    ),
+    "tangent at": Rule(
+        (PT, CU),
+        LN,
+        make.make_touching(False),
+        N_("tangent at a point"),
+        N_("Draw the tangent to {1} at {0}."),
+        "slash",
+        "construct",
+        search=N_("gradient slope touches curve graph"),
+    ),
+    "normal at": Rule(
+        (PT, CU),
+        LN,
+        make.make_touching(True),
+        N_("normal at a point"),
+        N_("Draw the normal to {1} at {0}."),
+        "corner-down-right",
+        "construct",
+        search=N_("right angle perpendicular curve graph"),
+    ),
+    "secant": Rule(
+        (PT, PT, CU),
+        LN,
+        make.make_secant,
+        N_("secant"),
+        N_("Draw the secant of {2} through {0} and {1}; where they meet, it is the tangent."),
+        "move-diagonal",
+        "construct",
+        search=N_("chord gradient difference quotient limit curve graph"),
     ),
     "centre": Rule(
         (FI,),

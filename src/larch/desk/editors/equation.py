@@ -85,7 +85,7 @@ class EquationEditor(QWidget):
         rise = (max(made.above, 0.7) - max(self._start.above, 0.7)) * size
         source = terms.source_of(self.writing.row)
         place = self.thing.placement.moved(0, self._lowered() - rise)
-        changed: Equation = self.thing.replace(source=source[:LONGEST], placement=place)
+        changed: Equation = self.thing.typed(source[:LONGEST]).replace(placement=place)
         return changed
 
     def _lowered(self) -> float:

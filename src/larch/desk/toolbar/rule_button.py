@@ -39,6 +39,9 @@ OWN: dict[str, tuple[Form, ...]] = {
     "cap": (Spot(30.0, 66.0), Spot(84.0, 66.0), Spot(26.0, 14.0)),
     "angle": (Spot(88.0, 76.0), Spot(16.0, 78.0), Spot(58.0, 18.0)),
     "angle bisector": (Spot(88.0, 76.0), Spot(16.0, 78.0), Spot(58.0, 18.0)),
+    "tangent at": (Spot(68.0, 36.0), Circle((46.0, 60.0), 32.0)),
+    "normal at": (Spot(68.0, 36.0), Circle((46.0, 60.0), 32.0)),
+    "secant": (Spot(22.0, 40.0), Spot(76.0, 48.0), Circle((48.0, 60.0), 32.0)),
     "polyline": (Spot(10.0, 80.0), Spot(36.0, 30.0), Spot(62.0, 70.0), Spot(90.0, 20.0)),
     "polygon": (Spot(14.0, 70.0), Spot(30.0, 18.0), Spot(84.0, 30.0), Spot(70.0, 84.0)),
 }  # fmt: skip

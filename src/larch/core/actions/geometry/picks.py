@@ -10,7 +10,8 @@ from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
 from larch.core.figures.figure import Figure, free_letters, place, side, used_letters
 from larch.core.figures.on_axes import axes_under
-from larch.core.figures.rules import RULES, Rule, fits, made_by
+from larch.core.figures.rule import Rule
+from larch.core.figures.rules import RULES, fits, made_by
 from larch.core.figures.settle import Settler, plan_of, settle
 from larch.core.maths.plane.forms import Angle, Circle, Ellipse, Form, Graph, Line, NotThere, Path, Spot, box_round
 from larch.core.maths.plane.meet import meetings

@@ -39,8 +39,9 @@ class Equation(
     Steers, Defines, Tells, Derives, Geometric, HasWords, LooksAt, Thing, frozen=True, kw_only=True, tag="equation"
 ):
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
-    the line that it is to follow from; reason: why it does, in the words of the class. span: through which t
-    or θ runs. told: letters of the page that it uses, with their values, and under "" what it comes to; derived."""
+    the line that it is to follow from; reason: why it does, in the words of the class. span: through which t or θ runs.
+    base, derived: the id of the equation that its graph comes from, and how ("derivative", "integral", "inverse"). told:
+    letters of the page that it uses, with their values, and under "" what it comes to; derived."""
 
     source: str = "y = x"
     size: float = 40.0
@@ -49,12 +50,14 @@ class Equation(
     reason: str = ""
     told: tuple[tuple[str, str], ...] = ()
     span: tuple[float, float] = (0.0, TURN)
+    base: str = ""
+    derived: str = ""
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"
     icon: ClassVar[str] = "square-function"
     order: ClassVar[int] = 41
-    refers: ClassVar[tuple[str, ...]] = ("axes", "above")
+    refers: ClassVar[tuple[str, ...]] = ("axes", "above", "base")
     help: ClassVar[str] = N_(
         "Write as it looks: / makes a fraction of what stands before it, ^ a power, sqrt a root; a space goes out of it. "
         "Shift and Enter begin the next line of a solution, which can be checked. Put it on axes to see its graph."
@@ -102,8 +105,8 @@ class Equation(
         return next((t for t in reversed(page.things) if isinstance(t, Plots) and t.draws(self)), None)
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
-        above = page.thing(self.above) if self.above else None
-        return () if above is None else (above,)
+        found = (page.thing(id) for id in (self.above, self.base) if id)
+        return tuple(thing for thing in found if thing is not None)
 
     def rests_on(self, page: Page) -> tuple[str, ...]:
         axes = self.axes_on(page)
@@ -140,7 +143,7 @@ class Equation(
         from larch.core.things.graphs.steering import places_on, window_for
 
         axes = window_for(self, page)
-        if axes is None or self.locked:
+        if axes is None or self.locked or self.follows(page):
             return ()
 
         found = []
@@ -149,12 +152,18 @@ class Equation(
             found.append(Handle(place.name, x, y, _(place.label), held=place.main))
         return tuple(found)
 
+    def follows(self, page: Page) -> bool:
+        """Whether its graph comes from that of another."""
+        return bool(self.base) and page.thing(self.base) is not None
+
     def steered(self, page: Page, name: str, start: Point, to: Point, freely: bool) -> Steered:
         from larch.core.things.graphs.steering import pushed, taken, window_for
 
         axes = window_for(self, page)
         if axes is None:
             raise NotThere(N_("It is drawn on no axes."))
+        if self.follows(page):
+            raise NotThere(N_("It follows from another graph; move that one."))
         if name:
             return taken(self, axes, page, name, to, freely)
         return pushed(self, axes, page, start, to, freely)
@@ -163,10 +172,25 @@ class Equation(
         return self.replace(told=()) if self.told else self
 
     def tells(self) -> bool:
-        return bool(_wanted(self))
+        return bool(_wanted(self)) or bool(self.base)
+
+    def typed(self, source: str) -> Self:
+        """Saying something else: it then follows no other."""
+        return self if source == self.source else self.replace(source=source, base="", derived="")
 
     def told_on(self, page: Page) -> Self:
-        """With the values of the letters that it uses, and what it comes to where it ends in an equals sign."""
+        """As it follows from another; with the values of the letters that it uses, and what it comes to where it ends in an
+        equals sign."""
+        if self.base:
+            from larch.core.things.graphs.following import followed_source
+
+            try:
+                source = followed_source(self, page)
+            except NotThere:
+                source = self.source
+            if source != self.source:
+                changed: Self = self.replace(source=source)
+                return changed.told_on(page)
         known = letters(page)
         told: list[tuple[str, str]] = []
         if in_braces(self.source):
@@ -207,8 +231,7 @@ class Equation(
                 meaning(typed)
             except ExpressionError as error:
                 raise ValueError(error.message) from error
-            changed: Thing = self.replace(source=typed.strip())
-            return changed
+            return self.typed(typed.strip())
 
         written = self.plain_text()
         yield Fact("equation", written, text=written, label=_("typed"), set=set_source)
