@@ -195,3 +195,60 @@ def test_two_fingers_on_axes_scale_them_and_leave_them_where_they_are(hand: Hand
     assert axes.units()[0] == pytest.approx(2 * AXES.units()[0], rel=0.05)
     hand.window.undo()
     assert hand.thing(id) == AXES.replace(id=id)
+
+
+def do(hand: Hand, name: str) -> None:
+    from larch.core.model.action import actions_for
+
+    things = hand.canvas.things()
+    hand.canvas.do(next(a for a in actions_for(hand.canvas.page, things) if a.name == name))
+
+
+def facts(hand: Hand, id: str) -> dict[str, object]:
+    return {fact.name: fact.text for fact in hand.thing(id).facts(hand.canvas.page)}
+
+
+def test_an_area_is_put_under_a_graph_its_edge_dragged_and_cut_into_strips(hand: Hand) -> None:
+    id = on_axes(hand, "y = x^2/2")
+    hand.canvas.select([id])
+    do(hand, "area")
+    area = hand.canvas.page.things[-1].id
+    low, high = hand.thing(area).ends()
+    assert low == 0
+    hand.drag(at(high, 0.3), at(2.02, 0.3))
+    assert hand.thing(area).ends() == (0, 2)
+    assert facts(hand, area)["value"] == "4/3"
+    do(hand, "strips")
+    assert facts(hand, area)["value"] == "0.875"
+    do(hand, "strips")
+    assert hand.thing(area).count == 8
+    assert len(hand.thing(area).shaded(hand.canvas.page)) == 8
+    hand.canvas.grab()
+    do(hand, "exact area")
+    assert facts(hand, area)["value"] == "4/3"
+
+
+def test_an_area_between_two_graphs_follows_them(hand: Hand) -> None:
+    ids = hand.put(
+        AXES, Equation(source="y = x + 2", axes="t1", placement=BESIDE),
+        Equation(source="y = x^2", axes="t1", placement=Placement(700, 300)),
+    )  # fmt: skip
+    hand.canvas.select(ids[1:])
+    do(hand, "area")
+    area = hand.canvas.page.things[-1]
+    page = hand.canvas.page.with_things({area.id: area.replace(low=-1, high=2)})
+    assert {f.name: f.text for f in page.things[-1].facts(page)}["value"] == "4.5"
+    moved = page.changing([ids[2]], lambda t: t.replace(source="y = 1/x"))
+    assert {f.name: f.value for f in moved.things[-1].facts(moved)}["value"] is None
+
+
+def test_what_is_drawn_besides_follows_while_the_graph_is_dragged(hand: Hand) -> None:
+    id = on_axes(hand, "y = x^2 - 3")
+    hand.canvas.select([id])
+    do(hand, "draw derivative")
+    follower = hand.canvas.page.things[-1].id
+    assert meaning(source(hand, follower)) == meaning("y = 2x")
+    hand.drag(at(2, 1), at(3, 2))
+    assert meaning(source(hand, follower)) == meaning("y = 2(x - 1)")
+    hand.window.undo()
+    assert meaning(source(hand, follower)) == meaning("y = 2x")

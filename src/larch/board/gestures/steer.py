@@ -11,7 +11,7 @@ from larch.board.pointer import Sample
 from larch.core.base.shape import Point
 from larch.core.base.words import _
 from larch.core.maths.plane.forms import NotThere
-from larch.core.model.capabilities import Plots, Steered, Steers, Tabulates
+from larch.core.model.capabilities import Plots, Shades, Steered, Steers, Tabulates
 from larch.core.model.page import Page
 from larch.core.model.thing import Snap, Thing
 
@@ -102,6 +102,38 @@ class DragDot(Gesture):
             self.stage.select((self.table,))
         else:
             self.stage.finish(self, _("Move a point"), self._change)
+
+    def cancel(self) -> None:
+        self.stage.end_preview(self)
+
+
+class DragEnd(Gesture):
+    """The beginning or the end of a shaded area dragged along its axis: it falls onto the grid."""
+
+    def __init__(self, stage: Stage, sample: Sample, axes: str, area: str, which: int) -> None:
+        self.stage, self.axes, self.area, self.which = stage, axes, area, which
+        self.start = sample
+        self.to: Point | None = None
+        self.freely = False
+
+    def move(self, sample: Sample) -> None:
+        if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
+            return
+        self.to, self.freely = sample.page_pos, sample.control
+        self.stage.preview(self, self._change)
+
+    def _change(self, page: Page) -> Mapping[str, Thing]:
+        axes, area = page.thing(self.axes), page.thing(self.area)
+        if not isinstance(axes, Plots) or not isinstance(area, Shades) or self.to is None:
+            return {}
+        x, _y = axes.coordinates(self.to if self.freely else axes.grid_point(self.to))
+        return {area.id: area.with_end(self.which, x)}
+
+    def release(self, sample: Sample) -> None:
+        if self.to is None:
+            self.stage.select((self.area,))
+        else:
+            self.stage.finish(self, _("Move an edge"), self._change)
 
     def cancel(self) -> None:
         self.stage.end_preview(self)

@@ -337,6 +337,28 @@ class Tabulates(Able, frozen=True):
         raise TypeError(self.kind())
 
 
+class Shades(Able, frozen=True):
+    """What is shaded on axes, between two numbers that can be dragged there."""
+
+    __slots__ = ()
+
+    def axes_on(self, page: Page) -> Plots | None:
+        """The axes on which it is shaded."""
+        raise TypeError(self.kind())
+
+    def shaded(self, page: Page) -> list[list[tuple[float, float]]]:
+        """The corners of its parts, in coordinates."""
+        raise TypeError(self.kind())
+
+    def ends(self) -> tuple[float, float]:
+        """Where it begins and ends."""
+        raise TypeError(self.kind())
+
+    def with_end(self, which: int, x: float) -> Thing:
+        """Itself with its beginning (0) or its end (1) elsewhere."""
+        raise TypeError(self.kind())
+
+
 class Steers(Able, frozen=True):
     """What has a graph elsewhere on the page that a hand moves. Places are those of the page."""
 

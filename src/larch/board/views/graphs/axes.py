@@ -11,7 +11,7 @@ from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.gestures.base import Gesture, Stage
-from larch.board.gestures.steer import DragDot, SteerGraph
+from larch.board.gestures.steer import DragDot, DragEnd, SteerGraph
 from larch.board.ink.strokes import polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
 from larch.board.pointer import Sample
@@ -22,6 +22,7 @@ from larch.board.views.graphs.curve_lines import (
     curve_near,
     curve_polylines,
     dot_near,
+    end_near,
     on_axes,
     thinned,
     visible_runs,
@@ -73,6 +74,9 @@ class AxesView(View):
         dot = dot_near(thing, stage.page, (x, y), slack + DOT)
         if dot is not None:
             return DragDot(stage, sample, thing.id, *dot)
+        end = end_near(thing, stage.page, (x, y), slack)
+        if end is not None:
+            return DragEnd(stage, sample, thing.id, *end)
         found = curve_near(thing, stage.page, (x, y), slack)
         if found is None or found.locked:
             return None
@@ -94,6 +98,8 @@ class AxesView(View):
         painter.setClipRect(window.adjusted(-1, -1, 1, 1), Qt.ClipOperation.IntersectClip)
         named: list[tuple[Equation, list[Any]]] = []
         drawn: list[tuple[Equation, Curve, list[Any]]] = []
+        for area in thing.areas(page):
+            _paint_area(painter, thing, area.shaded(page), colour(area.hue))
         for equation in thing.curves(page):
             curve = equation.curve()
             if curve is not None:
@@ -278,6 +284,16 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
             inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
         region.addPolygon(polygon_of(np.concatenate([inner, ends])))
     _tint(painter, axes, region, shade)
+
+
+def _paint_area(painter: QPainter, axes: Axes, parts: list[list[tuple[float, float]]], shade: QColor) -> None:
+    """A tint with its edges, so that strips are told apart."""
+    light = QColor(shade)
+    light.setAlpha(52)
+    painter.setBrush(light)
+    painter.setPen(QPen(shade, 1.6))
+    for corners in parts:
+        painter.drawPolygon(QPolygonF([QPointF(*axes.to_local(x, y)) for x, y in corners]))
 
 
 def _tint(painter: QPainter, axes: Axes, region: QPainterPath, shade: QColor) -> None:

@@ -55,6 +55,20 @@ def on_axes(axes: Axes, x: Any, y: Any) -> Any:
     return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])
 
 
+def end_near(axes: Axes, page: Page, at: tuple[float, float], reach: float) -> tuple[str, int] | None:
+    """The shaded area of which an upright edge runs near to a place, and which of its two."""
+    for area in axes.areas(page):
+        if area.locked:
+            continue
+        corners = [point for part in area.shaded(page) for point in part]
+        for which, x in enumerate(area.ends()):
+            heights = [axes.to_local(x, y)[1] for a, y in corners if abs(a - x) < 1e-9] or [axes.origin()[1]]
+            along = axes.to_local(x, 0)[0]
+            if abs(along - at[0]) <= reach and min(heights) - reach <= at[1] <= max(heights) + reach:
+                return area.id, which
+    return None
+
+
 def curve_near(axes: Axes, page: Page, at: tuple[float, float], slack: float) -> Equation | None:
     """The equation whose graph runs nearest to a place of the axes' own coordinates, within a distance."""
     import numpy as np

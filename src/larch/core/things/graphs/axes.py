@@ -13,7 +13,7 @@ from larch.core.figures.figure import free_letters
 from larch.core.figures.settle import settle
 from larch.core.maths.graph import Curve
 from larch.core.maths.plane.forms import Form, Graph, NotThere, Path, Spot
-from larch.core.model.capabilities import HasParts, LooksAt, Plots, Tabulates, Zooms
+from larch.core.model.capabilities import HasParts, LooksAt, Plots, Shades, Tabulates, Zooms
 from larch.core.model.fact import Fact, measure, number_text, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
@@ -150,7 +150,11 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
         return Path(tuple(self.placement.to_page(*corner) for corner in self.extent().corners()))
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
-        return (*self.curves(page), *self.tables(page))
+        return (*self.curves(page), *self.tables(page), *self.areas(page))
+
+    def areas(self, page: Page) -> tuple[Shades, ...]:
+        """What is shaded on it."""
+        return tuple(t for t in page.things if isinstance(t, Shades) and (on := t.axes_on(page)) and on.id == self.id)
 
     def tables(self, page: Page) -> tuple[Tabulates, ...]:
         """What has points on it."""

@@ -1,0 +1,37 @@
+"""The card of an area: the integral and what it comes to, in type. The area itself is shaded on its axes."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from PyQt6.QtCore import QPointF
+from PyQt6.QtGui import QPainter
+
+from larch.board.look import text_colour
+from larch.board.typeset.boxes import Setting, paint_setting
+from larch.board.typeset.mathset import set_row
+from larch.board.views.base import View
+from larch.core.base.shape import Box
+from larch.core.maths.layout.reading import look
+from larch.core.model.page import Page
+from larch.core.model.thing import Thing
+from larch.core.things.graphs.graph_area import GraphArea
+
+PAD, WIDE, TALL = 0.2, 11.0, 2.6  # em
+
+
+class GraphAreaView(View):
+    kind: ClassVar[type[Thing]] = GraphArea
+    needs_numpy: ClassVar[bool] = True
+
+    def extent(self, thing: Thing) -> Box:
+        assert isinstance(thing, GraphArea)
+        return Box(0, 0, WIDE * thing.size, TALL * thing.size)
+
+    def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        assert isinstance(thing, GraphArea)
+        made: Setting = set_row(look(thing.source(page)))
+        size = min(thing.size, (WIDE - 2 * PAD) * thing.size / max(0.1, made.width))
+        size = min(size, (TALL - 0.2) * thing.size / max(0.1, made.above + made.below))
+        middle = TALL * thing.size / 2 + (made.above - made.below) / 2 * size
+        paint_setting(painter, made, QPointF(PAD * thing.size, middle), size, text_colour(thing.hue))
