@@ -52,10 +52,16 @@ def pen_choices(w: Window) -> None:
     w.hand.toggle_choices(w.ledge.tool("pen"))
 
 
-def folding(w: Window) -> None:
-    w.show_page("p9")
-    w.canvas.select(_kinds(w, "polygon")[:1])
+def by_hand(w: Window) -> None:
+    """A graph taken hold of, its table beside it, and what is known of it."""
+    w.show_page("p27")
+    w.canvas.select(_kinds(w, "equation"))
     w.facts.want(True)
+    w.canvas.whole_page()
+
+
+def regions(w: Window) -> None:
+    _at_board(w, "p28")
 
 
 def construction(w: Window) -> None:
@@ -77,25 +83,6 @@ def instruments(w: Window) -> None:
 def tiling(w: Window) -> None:
     w.show_page("p14")
     w.canvas.select(_kinds(w, "tiles")[1:])
-
-
-def stall(w: Window) -> None:
-    """An arranged page: six pictures in a line, a table, coins taken from a supply, frost half rubbed off."""
-    from larch.core.actions.arrange.arrange import copies
-    from larch.core.model.edit import Edit
-    from larch.core.things.pictures.frost import Frost
-
-    w.show_page("p15")
-    page = w.canvas.page
-    supply = next(thing for thing in page.things if thing.supply)
-    ways = [(-90 + 104 * (k % 3), 130 + 100 * (k // 3)) for k in range(7)]
-    for dx, dy in ways:
-        page = page.put(*(copy.replace(supply=False) for copy in copies(page, [supply], dx, dy)))
-    frost = next(thing for thing in page.things if isinstance(thing, Frost))
-    box = frost.box()
-    rubbed = frost.rubbed_off([(box.x0 + 20 + 9 * k, box.y0 + 40 + 12 * (k % 2)) for k in range(19)])
-    w.canvas.commit(Edit("shot", w.canvas.page, page.with_things({frost.id: rubbed})))
-    w.canvas.select([thing.id for thing in w.canvas.page.things if thing.kind() == "picture" and not thing.copy_of][:6])
 
 
 def entry(w: Window) -> None:
@@ -180,14 +167,14 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "task-checked": task,
     "triangle-measures": triangle,
     "graphs": graphs,
+    "graph-by-hand": by_hand,
+    "regions": regions,
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,
-    "fold-lines": folding,
     "construction-steps": construction,
     "instruments": instruments,
     "tiling": tiling,
-    "arranged-page": stall,
     "equation-entry": entry,
     "working-lines": working,
     "organisers": organisers,

@@ -16,6 +16,7 @@ from larch.core.model.thing import Handle, Thing
 
 BAND, LARGE, SMALL = 15.0, 15.0, 9.0
 NUMBER = 20.0
+FINE = 100  # corners to a band: more are not seen through it, and cost far more
 PREFIX = "graph "  # of the handles of a graph
 
 
@@ -42,7 +43,9 @@ def paint_in_hand(painter: QPainter, thing: Thing, page: Page, camera: Camera) -
         corners = [QPointF(*camera.to_view(*axes.placement.to_page(*corner))) for corner in axes.extent().corners()]
         painter.setClipRect(QPolygonF(corners).boundingRect())
     for run in form.points:
-        painter.drawPolyline(QPolygonF([QPointF(*camera.to_view(*point)) for point in run]))
+        every = max(1, len(run) // FINE)
+        points = [*run[::every], run[-1]]
+        painter.drawPolyline(QPolygonF([QPointF(*camera.to_view(*point)) for point in points]))
     painter.setClipping(False)
     grips = thing.grips_on(page)
     for grip in grips:

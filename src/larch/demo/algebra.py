@@ -7,9 +7,11 @@ from collections.abc import Sequence
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.page import Page
+from larch.core.things.geometry.point import Point
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import CHECK, STANDS_OUT, Equation
 from larch.core.things.graphs.slider import Slider
+from larch.core.things.graphs.value_table import ValueTable
 from larch.demo.parts import fresh_page, lettering
 
 HUES = ("lake", "plum", "berry", "moss", "clay")
@@ -62,3 +64,32 @@ def candles() -> Page:
         page = page.put(Equation(source=source, axes=id, hue=hue, size=SIZE, shown=(STANDS_OUT,),
                                  placement=Placement(760, 180 + 90 * k)))  # fmt: skip
     return solution(page, (("24 - 2x = 18 - x", ""), ("24 = 18 + x", ""), ("x = 6", "")), 760, 400, checked=True)
+
+
+def arch() -> Page:
+    """A parabola that is moved by hand until it stands on both banks; its table beside it."""
+    page = fresh_page(_("Set the arch of the bridge on both banks."))
+    axes = Axes(x_min=-1, x_max=11, y_min=-1, y_max=6, width=660, height=385, placement=Placement(80, 170))
+    page = page.put(axes)
+    id = page.things[-1].id
+    for name, x in ((_("L"), 1.0), (_("R"), 9.0)):
+        page = page.put(Point(rule="plotted", of=(id,), values=(x, 0.0), name=name, hue="moss"))
+    page = page.put(Equation(source="y = -0.25(x - 4)^2 + 4", axes=id, hue="berry", size=40.0, placement=Placement(80, 610)))
+    arch = page.things[-1].id
+    page = page.put(
+        ValueTable(xs=("1", "3", "5", "7", "9"), equation=arch, axes=id, hue="berry", placement=Placement(900, 170))
+    )
+    return page.put(lettering(_("Drag the curve."), 560, 610))
+
+
+def loads() -> Page:
+    """What holds at once: two regions that lie over each other, one with its edge and one without."""
+    page = fresh_page(_("Which loads may the lantern boat carry?"))
+    axes = Axes(x_min=0, x_max=10, y_min=0, y_max=10, width=470, height=470, x_name=_("lanterns"), y_name=_("baskets"),
+                placement=Placement(120, 170))  # fmt: skip
+    page = page.put(axes)
+    id = page.things[-1].id
+    lines = (("x + y <= 8", "lake"), ("y > x/2 - 1", "clay"), ("(3, 4)", "moss"))
+    for k, (source, hue) in enumerate(lines):
+        page = page.put(Equation(source=source, axes=id, hue=hue, size=SIZE, placement=Placement(860, 200 + 100 * k)))
+    return page.put(lettering(_("Move the point.\nIs its load allowed?"), 820, 520))

@@ -15,7 +15,7 @@ PAGES = (
     "night.worked_steps", "night.row_of_lanterns", "geometry.folding", "geometry.sharing", "geometry.bridge",
     "geometry.meeting_place", "geometry.instruments", "geometry.tiles", "stall.stall", "stall.web", "boathouse.boathouse",
     "equipment.boats", "equipment.rafts", "equipment.shares", "equipment.chances", "equipment.times", "equipment.patterns",
-    "algebra.lanterns", "algebra.tide", "algebra.candles",
+    "algebra.lanterns", "algebra.tide", "algebra.candles", "algebra.arch", "algebra.loads",
 )  # fmt: skip
 
 

@@ -82,12 +82,18 @@ TOPICS = (
         N_("Circles, regions (y < 2x), pieces and points (2, 3) are drawn, too. The ranges of x and y can be typed."),
         N_("“Mark what stands out” shows zeros, turning points, poles, and where marked graphs meet."),
     )),
+    Topic("by hand", N_("Graphs moved by hand, tables, areas"),
+          N_("drag curve vertex gradient table values points fit area integral derivative axes scale"), ("value table",), (
+        N_("Drag a curve or one of its rings: the equation follows in the form in which it is written. Ctrl: freely."),
+        N_("Axes are shifted by their lines, stretched by their ends, scaled by their numbers or by two fingers."),
+        N_("“Table of values”, “area under it” and what is drawn besides a graph are on its tag and in its menu."),
+    )),
     Topic("equations", N_("Equations and solutions"),
           N_("equation expression fraction power root solve steps check working slider letter calculator"),
           ("slider", "calculator"), (
         N_("Write as it looks: / makes a fraction of what stands before it, ^ a power, sqrt a root; a space leaves it."),
         N_("Shift and Enter, or “next line”, begin a line that is to follow; “check the lines” tells whether it does."),
-        N_("a = 3 holds for the page, and so does a slider; 4a = shows what it comes to. “Solve” is in the Edit menu."),
+        N_("a = 3 holds for the page, and so does a slider; 4a = shows what it comes to. Solve is on its tag."),
     )),
     Topic("numbers", N_("Blocks, abacus, dice and clocks"), N_("count place value ten hundred counter chance time wheel"), (
         "abacus", "die", "clock"), (

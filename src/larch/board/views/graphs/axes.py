@@ -32,9 +32,12 @@ from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meet
 from larch.board.views.graphs.curve_names import Drawn, paint_names
 from larch.board.views.graphs.graph_facts import marks_of
 from larch.board.views.graphs.tapping import tapped_mark
+from larch.core.base.memo import cache_in_thread
+from larch.core.base.shape import Box
 from larch.core.maths.graph import Curve
 from larch.core.maths.implicit import filled
 from larch.core.maths.layout.reading import look
+from larch.core.maths.layout.rows import Sign
 from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -58,6 +61,13 @@ class AxesView(View):
     kind: ClassVar[type[Thing]] = Axes
     margin: ClassVar[float] = 56.0
     needs_numpy: ClassVar[bool] = True
+
+    def reach(self, thing: Thing, page: Page) -> Box:
+        """With the names of the axes, however long they are."""
+        assert isinstance(thing, Axes)
+        box, scale = super().reach(thing, page), thing.placement.scale
+        right = len(thing.x_name) * 0.62 * NAME * scale
+        return Box(box.x0, box.y0 - (NAME * scale if "/" in thing.y_name else 0.0), box.x1 + right, box.y1)
 
     def awaits(self, thing: Thing) -> bool:
         return True  # marks of its graphs
@@ -156,6 +166,12 @@ def _numbered(marks: list[float], unit: float) -> list[float]:
     return [value for value in marks if round(value / step) % 2 == 0] if step else marks
 
 
+@cache_in_thread
+def _width(text: str) -> float:
+    """Of a number; the same few are asked for in every frame."""
+    return QFontMetricsF(page_font(NUMBER)).horizontalAdvance(text)
+
+
 def _name(painter: QPainter, at: QPointF, name: str, beside: bool = False) -> None:
     """The name of an axis: mathematics where it is some, else words. at: its middle, or the middle of its left edge."""
     if not name:
@@ -176,7 +192,7 @@ def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) 
     if "/" in text:
         return _fraction(painter, at, text, align)
     font = page_font(NUMBER)
-    wide, tall = QFontMetricsF(font).horizontalAdvance(text), 0.78 * NUMBER
+    wide, tall = _width(text), 0.78 * NUMBER
     left = at.x() - (wide if align == Qt.AlignmentFlag.AlignRight else wide / 2)
     plate = QRectF(left - 2, at.y() - tall / 2 - 1, wide + 4, tall + 2)
     back = QColor(PAPER)
@@ -189,7 +205,7 @@ def _number(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) 
 
 
 def _fraction(painter: QPainter, at: QPointF, text: str, align: Qt.AlignmentFlag) -> QRectF:
-    made = set_row(look(text))
+    made = set_row((*((Sign("−"),) if text.startswith("−") else ()), *look(text.removeprefix("−"))))
     wide, tall = made.width * NUMBER, (made.above + made.below) * NUMBER
     right = align == Qt.AlignmentFlag.AlignRight
     top = at.y() - tall / 2 if right else at.y() - 0.39 * NUMBER

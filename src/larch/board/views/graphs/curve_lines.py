@@ -6,6 +6,7 @@ import math
 from functools import lru_cache
 from typing import Any
 
+from larch.core.base.shape import Placement
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import traced
 from larch.core.maths.parametric import run_through, terms
@@ -14,11 +15,19 @@ from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.graph_form import place_of
 
+ORIGIN = Placement()
 THIN = 8  # points looked at together when a curve is thinned out
 
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
-    """The branches in the axes' own coordinates, as arrays of shape (n, 2)."""
+    """The branches in the axes' own coordinates, as arrays of shape (n, 2), which nobody changes."""
+    bare = axes.replace(id="", name="", hue="needle", placement=ORIGIN, x_name="", y_name="", x_marks="", y_marks="")
+    return polylines(bare, curve)
+
+
+@lru_cache(64)
+def polylines(axes: Axes, curve: Curve) -> list[Any]:
+    """Remembered: while one curve is moved the others on its axes stay as they are."""
     if curve.along == "xy":
         return [on_axes(axes, line[:, 0], line[:, 1]) for line in traced(curve.formula, window_of(axes))]
     if curve.along in ("t", "polar"):

@@ -12,7 +12,6 @@ from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View
 from larch.core.base.shape import Box
-from larch.core.maths.layout.reading import look
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.graph_area import GraphArea
@@ -30,7 +29,7 @@ class GraphAreaView(View):
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, GraphArea)
-        made: Setting = set_row(look(thing.source(page)))
+        made: Setting = set_row(thing.row(page))
         size = min(thing.size, (WIDE - 2 * PAD) * thing.size / max(0.1, made.width))
         size = min(size, (TALL - 0.2) * thing.size / max(0.1, made.above + made.below))
         middle = TALL * thing.size / 2 + (made.above - made.below) / 2 * size

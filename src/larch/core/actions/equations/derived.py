@@ -35,7 +35,7 @@ def _draw(kind: str) -> Action:
             made.append(after.things[-1].id)
         return Edit(_(LABELS[kind]), page, after, select=tuple(made))
 
-    return Action(f"draw {kind}", lambda p, ts: _(LABELS[kind]), "git-commit-horizontal", run, _fits, rank=25, board=True,
+    return Action(f"draw {kind}", lambda p, ts: _(LABELS[kind]), "git-commit-horizontal", run, _fits, rank=62, board=True,
                   fold=BESIDES, words=N_("differentiate integrate gradient function area reflect"))  # fmt: skip
 
 

@@ -131,7 +131,7 @@ def _fit(kind: str) -> Action:
             isinstance(t, ValueTable) and len(t.points_on(page)) > 1 for t in things
         )
 
-    return Action(f"fit {kind}", lambda p, ts: _(FITTED[kind]), "spline", run, fits, rank=20, board=True,
+    return Action(f"fit {kind}", lambda p, ts: _(FITTED[kind]), "spline", run, fits, rank=61, board=True,
                   words=N_("regression trend correlation"), fold=FIT)  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 from fractions import Fraction
 from typing import Any, ClassVar
@@ -13,6 +14,8 @@ from larch.core.maths.expression import Node
 from larch.core.maths.expression.plain import compact
 from larch.core.maths.expression.tree import Binary
 from larch.core.maths.hand.quadrature import MOST_STRIPS, WAYS, area, integral, strips, sum_of_strips
+from larch.core.maths.layout.reading import look
+from larch.core.maths.layout.rows import Fence, Limits, Lowered, Row, Sign, signs
 from larch.core.maths.surd import recognised
 from larch.core.model.capabilities import HasWords, LooksAt, Plots, Shades
 from larch.core.model.fact import Fact, plain_number, read_number, read_whole
@@ -100,19 +103,19 @@ class GraphArea(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag
         """What it comes to, as text; "" where it has no value."""
         return _value(self, page)
 
-    def source(self, page: Page) -> str:
-        """What its card says, as LaTeX."""
-        formula = self.formula(page)
+    def row(self, page: Page) -> Row:
+        """What its card says."""
         value = self.value(page)
-        low, high = (_short(x) for x in (self.low, self.high))
         if self.way:
-            return f"{_word_sum(self.way)}_{{{self.count}}}" + (rf"\approx {value}" if value else "")
-        inner = compact(formula) if formula is not None else "f(x)"
-        from larch.core.maths.layout.latex import latex
-        from larch.core.maths.layout.reading import look
-
-        told = rf"\int_{{{low}}}^{{{high}}} {_bracketed(latex(look(inner)), formula)}\,dx"
-        return f"{told} = {latex(look(value))}" if value else told
+            told: Row = (Sign(self.way[0].upper()), Lowered(signs(str(self.count))))
+            return (*told, Sign("≈"), *look(value)) if value else told
+        formula = self.formula(page)
+        inner = look(compact(formula)) if formula is not None else look("f(x)")
+        if isinstance(formula, Binary) and formula.op in "+-":
+            inner = (Fence("(", inner, ")"),)
+        low, high = (look(_text(x)) for x in (self.low, self.high))
+        told = (Limits("∫", low, high), *inner, Sign(" "), Sign("d"), Sign("x"))
+        return (*told, Sign("="), *look(value)) if value else told
 
     def facts(self, page: Page) -> Iterator[Fact]:
         value = self.value(page)
@@ -146,26 +149,17 @@ def _function(page: Page, id: str) -> Node | None:
     return curve.formula if curve is not None and curve.along == "x" else None
 
 
-def _word_sum(way: str) -> str:
-    return {"left": "L", "right": "R", "middle": "M", "trapezium": "T"}[way]
-
-
-def _bracketed(inner: str, formula: Node | None) -> str:
-    return rf"\left({inner}\right)" if isinstance(formula, Binary) and formula.op in "+-" else inner
-
-
-def _short(x: float) -> str:
-    return plain_number(x, 3).replace("−", "-")
-
-
 def _text(value: Any) -> str:
     """Exactly where it is short, else to four places."""
     if value is None:
         return ""
     if isinstance(value, Fraction):
         return value_text(value)
-    known = recognised(float(value))
-    return known.text() if known is not None else plain_number(float(value), 4)
+    number = float(value)
+    known, turns = recognised(number), recognised(number / math.pi)
+    if known is None and turns is not None:
+        known = turns.times_pi()
+    return known.text() if known is not None else plain_number(number, 4)
 
 
 @once_a_page
