@@ -252,3 +252,61 @@ def test_what_is_drawn_besides_follows_while_the_graph_is_dragged(hand: Hand) ->
     assert meaning(source(hand, follower)) == meaning("y = 2(x - 1)")
     hand.window.undo()
     assert meaning(source(hand, follower)) == meaning("y = 2x")
+
+
+def test_the_equation_is_hidden_until_asked_and_its_graph_stays(hand: Hand) -> None:
+    id = on_axes(hand, "y = x^2 - 3")
+    hand.canvas.select([id])
+    before = hand.canvas.grab().toImage()
+    do(hand, "hide equation")
+    from larch.board.views.graphs.equation import read
+
+    marks = read(hand.thing(id))[0].marks
+    assert [getattr(mark, "character", "") for mark in marks] == ["𝑦", "=", "?"]
+    assert hand.canvas.grab().toImage() != before
+    hand.canvas.select([])
+    hand.drag(at(2, 1), at(3, 1))
+    assert meaning(source(hand, id)) == meaning("y = (x - 1)^2 - 3")
+    hand.canvas.select([id])
+    do(hand, "hide equation")
+    assert hand.thing(id).shown == ()
+
+
+def test_several_members_of_a_family_are_drawn_faint(hand: Hand) -> None:
+    from larch.core.things.graphs.members import members
+
+    ids = hand.put(
+        AXES, Equation(source="y = a x^2", axes="t1", placement=BESIDE),
+        Slider(letter="a", value=1, low=-2, high=2, placement=Placement(700, 300)),
+    )  # fmt: skip
+    hand.canvas.select([ids[1]])
+    before = hand.canvas.grab().toImage()
+    do(hand, "family")
+    assert len(members(hand.canvas.page, hand.thing(ids[1]))) == 9
+    assert hand.canvas.grab().toImage() != before
+    do(hand, "family")
+    assert hand.thing(ids[1]).shown == ()
+
+
+def test_a_freehand_curve_is_fitted_and_compared(hand: Hand) -> None:
+    from larch.core.things.ink.ink import ink_from
+
+    path = [at(-4 + k / 10, 0.5 * (-4 + k / 10 + 1) ** 2 - 3 + 0.03 * (-1) ** k) for k in range(70)]
+    stroke = ink_from([(x, y, 0.5, 8.0 * k) for k, (x, y) in enumerate(path)])
+    ids = hand.put(AXES, stroke, Equation(source="y = 0.5(x + 1)^2 - 3", axes="t1", placement=BESIDE))
+    said: list[str] = []
+    hand.canvas.said.connect(said.append)
+    hand.canvas.select([ids[1]])
+    do(hand, "fit quadratic to ink")
+    made = hand.canvas.page.things[-1]
+    assert isinstance(made, Equation) and made.axes == "t1"
+    from larch.core.maths.expression import value_at
+
+    curve = made.curve()
+    assert curve is not None
+    for x in (-3.0, 0.0, 2.0):
+        assert float(value_at(curve.formula, x=x)) == pytest.approx(0.5 * (x + 1) ** 2 - 3, abs=0.1)  # type: ignore[arg-type]
+    assert "0.03" in said[0]
+    hand.canvas.select([ids[1], ids[2]])
+    do(hand, "compare with graph")
+    assert "0.03" in said[1]

@@ -314,6 +314,10 @@ class Defines(Able, frozen=True):
         """The letter and what it is; None if it gives none at present."""
         raise TypeError(self.kind())
 
+    def ends_of_letter(self) -> tuple[float, float] | None:
+        """From where to where the letter can go, if that is bounded."""
+        return None
+
     def defined_as(self, value: Fraction) -> Thing | None:
         """Itself giving the letter another value; None where that follows from others."""
         return None

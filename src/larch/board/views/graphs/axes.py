@@ -42,8 +42,9 @@ from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.axes import Axes
-from larch.core.things.graphs.equation import Equation
+from larch.core.things.graphs.equation import FAMILY, HIDDEN, Equation
 from larch.core.things.graphs.graph_form import place_of
+from larch.core.things.graphs.members import members
 from larch.core.things.graphs.ticks import mark_text
 
 LINE = 4.5
@@ -111,11 +112,16 @@ class AxesView(View):
         for area in thing.areas(page):
             _paint_area(painter, thing, area.shaded(page), colour(area.hue))
         for equation in thing.curves(page):
+            if FAMILY in equation.shown:
+                _paint_members(painter, thing, equation, page)
+        for equation in thing.curves(page):
             curve = equation.curve()
             if curve is not None:
                 lines = paint_curve(painter, thing, equation, curve)
                 drawn.append((equation, curve, lines))
-                if not thing.extent().holds(*thing.placement.to_local(*equation.box().centre)):
+                if HIDDEN not in equation.shown and not thing.extent().holds(
+                    *thing.placement.to_local(*equation.box().centre)
+                ):
                     named.append((equation, lines))
         painter.restore()
         numbers = self._lines(painter, thing, across, down)
@@ -300,6 +306,21 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
             inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
         region.addPolygon(polygon_of(np.concatenate([inner, ends])))
     _tint(painter, axes, region, shade)
+
+
+def _paint_members(painter: QPainter, axes: Axes, equation: Equation, page: Page) -> None:
+    """The other members of its family, thin and faint."""
+    faint = QColor(colour(equation.hue))
+    faint.setAlpha(110)
+    painter.setPen(QPen(faint, 2.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for curve in members(page, equation):
+        if curve.along == "point":
+            continue
+        for line in curve_polylines(axes, curve):
+            for run in map(thinned, visible_runs(line, axes)):
+                for start in range(0, len(run) - 1, PIECE):
+                    painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
 
 
 def _paint_area(painter: QPainter, axes: Axes, parts: list[list[tuple[float, float]]], shade: QColor) -> None:

@@ -30,7 +30,7 @@ from larch.core.maths.layout.to_tree import NotRead, read_row
 from larch.core.model.fact import MINUS, Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.equation import CHECK, Equation
+from larch.core.things.graphs.equation import CHECK, HIDDEN, Equation
 
 PAD = 0.18
 
@@ -114,6 +114,9 @@ def read(equation: Equation) -> tuple[Setting, Unread | None]:
     """The equation in type, and where it can't be read."""
     source = equation.seen_source()
     row = look(source)
+    if HIDDEN in equation.shown:
+        at = next((k for k, item in enumerate(row) if item == Sign("=")), -1)
+        return set_row((*row[: at + 1], Sign("?"))), None
     if outcome := equation.outcome():
         row = (*row, *(() if row[-1:] == (Sign("="),) else (Sign("="),)), *look(outcome))
     made = set_row(row) if row else set_row((Sign(" "),))

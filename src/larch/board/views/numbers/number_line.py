@@ -10,15 +10,19 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
 from larch.board.look import GOLD, NEEDLE, PAPER, colour, text_colour, tint
+from larch.board.typeset.boxes import paint_setting
+from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, badge, words
 from larch.board.views.fractions.parted import stacked
 from larch.core.base.hues import hue_of_number
+from larch.core.maths.layout.reading import look
 from larch.core.model.fact import number_text
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.number_line import END, FOOT, RISE, STRIP, NumberLine, as_fraction, signed, tidy
 
 HEAD = 12.0
+BAR = 44.0  # above the line, where a statement is true
 TALL = 62.0  # of the highest jump
 
 
@@ -100,6 +104,7 @@ class NumberLineView(View):
         painter.save()
         painter.translate(thing.placement.x, thing.placement.y)
         painter.scale(thing.placement.scale, thing.placement.scale)
+        self._statement(painter, thing)
         landings = self._landed(thing)
         widest = max((abs(thing.x_of(b) - thing.x_of(a)) for a, b in pairwise(landings)), default=1.0)
         for k, jump in enumerate(thing.jumps):
@@ -115,6 +120,29 @@ class NumberLineView(View):
                 if not self._is_named(thing, landing):
                     words(painter, QPointF(thing.x_of(landing), RISE + 34), number_text(landing, 9), NEEDLE, 26, bold=True)
         painter.restore()
+
+    def _statement(self, painter: QPainter, thing: NumberLine) -> None:
+        """A bar above the line for each interval: a full ring at an end that belongs to it, an empty one at one that
+        doesn't, an arrow where it goes on."""
+        shade = colour(thing.hue if thing.hue != "needle" else "lake")
+        y = RISE - BAR
+        for one in thing.true_on():
+            left = END - 14 if one.low < thing.first else thing.x_of(one.low)
+            right = END + thing.long + 8 if one.high > thing.last else thing.x_of(one.high)
+            painter.setPen(QPen(shade, 6, cap=Qt.PenCapStyle.FlatCap))
+            painter.drawLine(QPointF(left, y), QPointF(right, y))
+            for value, at, inside, way in ((one.low, left, one.low_in, -1), (one.high, right, one.high_in, 1)):
+                painter.setPen(QPen(shade, 3.2))
+                if not thing.first <= value <= thing.last:
+                    painter.setBrush(shade)
+                    painter.drawPolygon(QPolygonF([QPointF(at + way * 12, y), QPointF(at, y - 8), QPointF(at, y + 8)]))
+                else:
+                    painter.setBrush(shade if inside else PAPER)
+                    painter.drawEllipse(QPointF(at, y), 9, 9)
+                    painter.drawLine(QPointF(at, y + 9), QPointF(at, RISE))
+        if thing.statement and thing.true_on():
+            made = set_row(look(thing.statement))
+            paint_setting(painter, made, QPointF(END, RISE - BAR - 20), 30, shade)
 
     def _is_named(self, thing: NumberLine, value: float) -> bool:
         """Whether its number is written at the line anyway."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, names_in
@@ -11,7 +13,8 @@ from larch.core.model.action import Action, Things, only, register
 from larch.core.model.capabilities import Plots
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
-from larch.core.things.graphs.equation import STANDS_OUT, Equation
+from larch.core.things.graphs.equation import FAMILY, HIDDEN, STANDS_OUT, Equation
+from larch.core.things.graphs.members import members
 
 HUES = ("lake", "berry", "plum", "moss", "clay", "straw", "sky", "slate")  # of curves, one after the other
 GAP = 28.0  # page units between axes and what stands beside them
@@ -118,8 +121,41 @@ def _mark(page: Page, things: Things) -> Edit:
     return Edit(label, page, page.with_things(changed))
 
 
+def _toggled(word: str, on_label: str, off_label: str) -> Callable[[Page, Things], Edit]:
+    def run(page: Page, things: Things) -> Edit:
+        on = not all(word in thing.shown for thing in things)
+        changed = {}
+        for thing in things:
+            rest = tuple(name for name in thing.shown if name != word)
+            changed[thing.id] = thing.replace(shown=(*rest, word) if on else rest)
+        return Edit(_(on_label) if on else _(off_label), page, page.with_things(changed))
+
+    return run
+
+
+def _drawn(page: Page, things: Things) -> bool:
+    return only(Equation)(page, things) and all(isinstance(t, Equation) and t.axes_on(page) is not None for t in things)
+
+
+def _has_members(page: Page, things: Things) -> bool:
+    return _drawn(page, things) and all(isinstance(t, Equation) and members(page, t) for t in things)
+
+
+def _hide_label(page: Page, things: Things) -> str:
+    return _("show the equation") if all(HIDDEN in thing.shown for thing in things) else _("which equation is it?")
+
+
+def _family_label(page: Page, things: Things) -> str:
+    return _("only this one") if all(FAMILY in thing.shown for thing in things) else _("several members")
+
+
 register(
     (
+        Action("hide equation", _hide_label, "circle-help",
+               _toggled(HIDDEN, N_("Hide the equation"), N_("Show the equation")), _drawn, rank=22, board=True,
+               words=N_("guess find task cover")),
+        Action("family", _family_label, "waves", _toggled(FAMILY, N_("Several members"), N_("Only this one")), _has_members,
+               rank=23, board=True, words=N_("family parameter slider")),
         Action("mark graph", lambda p, ts: _("take the marks away") if _marked(ts) else _("mark what stands out"), "pin",
                _mark, _has_graph, rank=7, board=True,
                words=N_("roots zeros extrema minimum maximum turning points inflections poles intercept features")),

@@ -29,15 +29,16 @@ class Fitted(NamedTuple):
     values: tuple[float, ...]
 
 
-def fitted(kind: str, points: Sequence[tuple[float, float]]) -> Fitted:
-    """A curve of one of the kinds in `LEAST`. Raises ValueError with one sentence where the points have none."""
+def fitted(kind: str, points: Sequence[tuple[float, float]], digits: int = 4) -> Fitted:
+    """A curve of one of the kinds in `LEAST`, its numbers written to so many digits. Raises ValueError with one sentence
+    where the points have none."""
     import numpy as np
 
     x, y = np.array([p[0] for p in points], dtype=float), np.array([p[1] for p in points], dtype=float)
     if len(points) < LEAST[kind] or len(set(x.tolist())) < LEAST[kind]:
         raise ValueError(_("That takes at least {n} points with different x.").format(n=LEAST[kind]))
     with np.errstate(all="ignore"):
-        values, text, model = _KINDS[kind](x, y)
+        values, text, model = _KINDS[kind](x, y, digits)
         r = _r(kind, x, y, model(x))
     if not all(map(math.isfinite, values)):
         raise ValueError(_("No such curve goes near these points."))
@@ -57,21 +58,22 @@ def _r(kind: str, x: NDArray[Any], y: NDArray[Any], model: NDArray[Any]) -> floa
 Found = tuple[Sequence[float], str, Callable[[Any], Any]]
 
 
-def _line(x: NDArray[Any], y: NDArray[Any]) -> Found:
+def _line(x: NDArray[Any], y: NDArray[Any], digits: int) -> Found:
     import numpy as np
 
     m, c = np.polyfit(x, y, 1)
-    return (m, c), f"y = {_short(m)}x {_signed(c)}".rstrip(), lambda t: m * t + c
+    return (m, c), f"y = {_short(m, digits)}x {_signed(c, digits)}".rstrip(), lambda t: m * t + c
 
 
-def _quadratic(x: NDArray[Any], y: NDArray[Any]) -> Found:
+def _quadratic(x: NDArray[Any], y: NDArray[Any], digits: int) -> Found:
     import numpy as np
 
     a, b, c = np.polyfit(x, y, 2)
-    return (a, b, c), f"y = {_short(a)}x^2 {_signed(b, 'x')} {_signed(c)}".rstrip(), lambda t: (a * t + b) * t + c
+    text = f"y = {_short(a, digits)}x^2 {_signed(b, digits, 'x')} {_signed(c, digits)}".rstrip()
+    return (a, b, c), text, lambda t: (a * t + b) * t + c
 
 
-def _exponential(x: NDArray[Any], y: NDArray[Any]) -> Found:
+def _exponential(x: NDArray[Any], y: NDArray[Any], digits: int) -> Found:
     import numpy as np
 
     if not ((y > 0).all() or (y < 0).all()):
@@ -81,10 +83,10 @@ def _exponential(x: NDArray[Any], y: NDArray[Any]) -> Found:
     first = np.array([sign * math.exp(start), k])
     a, k = _refined(first, lambda p: p[0] * np.exp(p[1] * x), lambda p: np.column_stack(
         [np.exp(p[1] * x), p[0] * x * np.exp(p[1] * x)]), y)  # fmt: skip
-    return (a, math.exp(k)), f"y = {_short(a)} * {_short(math.exp(k))}^x", lambda t: a * np.exp(k * t)
+    return (a, math.exp(k)), f"y = {_short(a, digits)} * {_short(math.exp(k), digits)}^x", lambda t: a * np.exp(k * t)
 
 
-def _power(x: NDArray[Any], y: NDArray[Any]) -> Found:
+def _power(x: NDArray[Any], y: NDArray[Any], digits: int) -> Found:
     import numpy as np
 
     if not ((x > 0).all() and (y > 0).all()):
@@ -92,10 +94,10 @@ def _power(x: NDArray[Any], y: NDArray[Any]) -> Found:
     n, start = np.polyfit(np.log(x), np.log(y), 1)
     a, n = _refined(np.array([math.exp(start), n]), lambda p: p[0] * x ** p[1], lambda p: np.column_stack(
         [x ** p[1], p[0] * x ** p[1] * np.log(x)]), y)  # fmt: skip
-    return (a, n), f"y = {_short(a)}x^{_bracketed(n)}", lambda t: a * t**n
+    return (a, n), f"y = {_short(a, digits)}x^{_bracketed(n, digits)}", lambda t: a * t**n
 
 
-def _sine(x: NDArray[Any], y: NDArray[Any]) -> Found:
+def _sine(x: NDArray[Any], y: NDArray[Any], digits: int) -> Found:
     import numpy as np
 
     width = float(x.max() - x.min())
@@ -121,8 +123,8 @@ def _sine(x: NDArray[Any], y: NDArray[Any]) -> Found:
     a, shift = math.hypot(p, q), math.atan2(q, p)
     h = -shift / b
     h = min((h + k * 2 * math.pi / b for k in range(-3, 4)), key=abs)
-    inner = f"x {_signed(-h)}".rstrip()
-    text = f"y = {_short(a)}sin({_short(b)}({inner})) {_signed(d)}".rstrip()
+    inner = f"x {_signed(-h, digits)}".rstrip()
+    text = f"y = {_short(a, digits)}sin({_short(b, digits)}({inner})) {_signed(d, digits)}".rstrip()
     return (a, b, h, d), text, lambda t: a * np.sin(b * (t - h)) + d
 
 
@@ -151,21 +153,22 @@ def _refined(first: Any, model: Callable[[Any], Any], slopes: Callable[[Any], An
     return now
 
 
-def _short(value: float) -> str:
-    """To four digits, without a power of ten where that is readable."""
-    rounded = float(f"{value:.4g}") if abs(value) > 1e-9 else 0.0
-    text = f"{rounded:.10f}".rstrip("0").rstrip(".") if 1e-6 <= abs(rounded) < 1e9 or not rounded else f"{rounded:.4g}"
+def _short(value: float, digits: int) -> str:
+    """To so many digits, without a power of ten where that is readable."""
+    rounded = float(f"{value:.{digits}g}") if abs(value) > 1e-9 else 0.0
+    plain = not rounded or 1e-6 <= abs(rounded) < 1e9
+    text = f"{rounded:.10f}".rstrip("0").rstrip(".") if plain else f"{rounded:.{digits}g}"
     return text or "0"
 
 
-def _bracketed(value: float) -> str:
-    text = _short(value)
+def _bracketed(value: float, digits: int) -> str:
+    text = _short(value, digits)
     return f"({text})" if text.startswith("-") or "." in text else text
 
 
-def _signed(value: float, letter: str = "") -> str:
+def _signed(value: float, digits: int, letter: str = "") -> str:
     """As a term after others; "" for nothing."""
-    text = _short(abs(value))
+    text = _short(abs(value), digits)
     if text == "0":
         return ""
     size = letter if letter and text == "1" else text + letter

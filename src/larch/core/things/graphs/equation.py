@@ -32,6 +32,8 @@ TURN, FARTHEST = 2 * math.pi, 1000.0
 PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
 TOLD_AT = "told "  # begins, among what is shown, what stands for a single zero, turning point … that is told
 STANDS_OUT = "stands out"  # among what is shown: zeros, turning points and the rest, marked on its graph
+HIDDEN = "hidden"  # among what is shown: what it says is left to be found from its graph
+FAMILY = "family"  # among what is shown: faint graphs for other values of the first slider that it hangs on
 CHECK = "check"  # among what is shown: whether it follows from the line above
 
 

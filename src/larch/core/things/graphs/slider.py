@@ -74,6 +74,9 @@ class Slider(Defines, HasParts, Ticks, WorksLocked, Thing, frozen=True, kw_only=
         value = self.exact()
         return self.letter, Number(value, str(value))
 
+    def ends_of_letter(self) -> tuple[float, float] | None:
+        return (self.low, self.high)
+
     def defined_as(self, value: Fraction) -> Thing | None:
         return self.at_value(float(value))
 

@@ -11,6 +11,7 @@ from typing import ClassVar, Self
 
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
+from larch.core.maths.algebra.intervals import Interval, intervals
 from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasParts, WorksLocked
 from larch.core.model.edit import Edit
@@ -23,7 +24,7 @@ FOOT = 48.0  # below it, for numbers
 STRIP = 104.0  # below that, for what is seen through a window, ten times finer
 END = 26.0  # beyond the first and last number
 LEAST, MOST_LONG = 200.0, 4000.0
-MOST_MARKS, MOST_JUMPS = 20, 30
+MOST_MARKS, MOST_JUMPS, LONGEST = 20, 30, 200
 NAMED_APART = 45.0  # page units that a number needs at least
 NICE = (1.0, 2.0, 5.0)
 NAMED = ("all", "fractions", "ends", "none")
@@ -34,6 +35,7 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
     """first, last: its ends; step: from tick to tick, 0 for an empty line. marks: values that are marked. jumps_from: where
     the first of the jumps begins; jumps: their sizes. long: page units from the first to the last. named: which numbers are
     written: "all", "ends" or "none". window: how wide a part is seen ten times finer below it, 0 for none; from window_at.
+    statement: about one letter; where it is true, it is shown above the line.
     Raises ValueError where these don't fit."""
 
     first: float = 0.0
@@ -46,13 +48,14 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
     named: str = "all"
     window: float = 0.0
     window_at: float = 0.0
+    statement: str = ""
 
     turnable: ClassVar[bool] = False
     icon: ClassVar[str] = "git-commit-horizontal"
     order: ClassVar[int] = 13
     help: ClassVar[str] = N_(
         "Drag a mark along it, or the end of a jump. Type its ends, its step, its marks and jumps such as +3 +5. A tap on "
-        "the line puts a mark there, a tap on a mark takes it away."
+        "the line puts a mark there, a tap on a mark takes it away. A statement such as −1 ≤ x < 3 is shown above it."
     )
 
     def __post_init__(self) -> None:
@@ -65,6 +68,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             raise ValueError("a number line has a length")
         if not (0 <= self.window <= self.last - self.first and math.isfinite(self.window_at)):
             raise ValueError("a window shows a part of the line")
+        if len(self.statement) > LONGEST:
+            raise ValueError("a statement is shorter")
         if len(self.marks) > MOST_MARKS or len(self.jumps) > MOST_JUMPS:
             raise ValueError("too many marks or jumps")
 
@@ -160,6 +165,8 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         yield Fact("to", self.last, text=number_text(self.last, 9), label=_("to"), set=partial(self._set_end, "last"))
         yield Fact("step", self.step, text=number_text(self.step, 9) if self.step else _("none"), label=_("step"),
                    set=partial(self._set_end, "step"))  # fmt: skip
+        yield Fact("statement", self.statement, text=self.statement, label=_("where it is true"), set=self._set_statement,
+                   hint=_("such as −1 ≤ x < 3"))  # fmt: skip
         seen = ""
         if self.window:
             ends = (self.window_from(), self.window_from() + self.window)
@@ -181,6 +188,23 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
             return self.replace(**{which: value})  # type: ignore[no-any-return]
         except ValueError as error:
             raise ValueError(_("The line must go up, in steps that can be seen.")) from error
+
+    def _set_statement(self, typed: str) -> Thing:
+        text = typed.strip()[:LONGEST]
+        if text:
+            try:
+                intervals(text)
+            except ValueError as reason:
+                raise ValueError(_(str(reason))) from reason
+        return self.replace(statement=text)  # type: ignore[no-any-return]
+
+    def true_on(self) -> tuple[Interval, ...]:
+        """Where its statement is true, as far as that is on the line."""
+        try:
+            found = intervals(self.statement) if self.statement else ()
+        except ValueError:
+            return ()
+        return tuple(one for one in found if one.high >= self.first and one.low <= self.last)
 
     def _set_window(self, typed: str) -> Thing:
         if not typed.strip():
