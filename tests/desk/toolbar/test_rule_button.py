@@ -31,15 +31,32 @@ def test_a_construction_is_chosen_by_its_picture(window: Window) -> None:
         next(b for b in window.choices.findChildren(QPushButton) if b.isVisible() and b.text() == name).click()
 
     seen: set[str] = set()
-    for name in ("draw", "circles", "images", "construct"):
+    for name in ("draw", "circles", "images", "tangents", "construct"):
         family(name)
         assert window.choices.isVisible()
         assert window.room.rect().contains(window.choices.geometry())
         seen |= set(shown())
         assert all(button.text() and button.accessibleName() for button in shown().values())
     assert seen == set(RULES) | {"point", "drawn", "locus"}
+    family("tangents")
     shown()["tangent"].click()
     assert tool.mode == "tangent"
     assert shown()["tangent"].isChecked()
     window.hand.run("construct parallel")
     assert tool.mode == "parallel"
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 600)])
+def test_at_the_board_all_constructions_have_room(window: Window, size: tuple[int, int]) -> None:
+    window.resize(*size)
+    window.go_to_board()
+    window.showNormal()
+    window.resize(*size)
+    window.ledge.take("construct")
+    window.hand.toggle_choices(window.ledge.tool("construct"))
+    for name in ("draw", "circles", "images", "tangents", "construct"):
+        next(b for b in window.choices.findChildren(QPushButton) if b.isVisible() and b.text() == name).click()
+        inside = window.rect()
+        for button in window.choices.findChildren(RuleButton):
+            corner = button.mapTo(window, button.rect().bottomRight())
+            assert not button.isVisible() or inside.contains(corner), (name, button.name, corner)

@@ -304,7 +304,7 @@ RULES: dict[str, Rule] = {
         N_("tangent"),
         N_("Draw the tangent from {0} to {1}."),
         "circle-arrow-out-up-right",
-        "construct",
+        "touching",
         (("", ""),),
         (0.0,),
         search=N_("touches circle"),
@@ -316,7 +316,7 @@ RULES: dict[str, Rule] = {
         N_("tangent at a point"),
         N_("Draw the tangent to {1} at {0}."),
         "slash",
-        "construct",
+        "touching",
         search=N_("gradient slope touches curve graph"),
     ),
     "normal at": Rule(
@@ -326,7 +326,7 @@ RULES: dict[str, Rule] = {
         N_("normal at a point"),
         N_("Draw the normal to {1} at {0}."),
         "corner-down-right",
-        "construct",
+        "touching",
         search=N_("right angle perpendicular curve graph"),
     ),
     "secant": Rule(
@@ -336,7 +336,7 @@ RULES: dict[str, Rule] = {
         N_("secant"),
         N_("Draw the secant of {2} through {0} and {1}; where they meet, it is the tangent."),
         "move-diagonal",
-        "construct",
+        "touching",
         search=N_("chord gradient difference quotient limit curve graph"),
     ),
     "centre": Rule(

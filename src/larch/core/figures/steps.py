@@ -55,7 +55,7 @@ def said(page: Page, ref: str) -> str:
     if thing.kind() == "equation":
         return _("the graph of {thing}").format(thing=thing.label(page))
     rule = RULES.get(getattr(thing, "rule", ""))
-    if not sign and rule is not None and rule.family == "construct":
+    if not sign and rule is not None and rule.family in ("construct", "touching"):
         names = "".join(ref_name(page, other) for other in getattr(thing, "of", ()))
         words = _("the {thing} through {names}") if rule.takes == ("point", "line") else _("the {thing} of {names}")
         return words.format(thing=_(rule.label), names=names) if names else _("the {thing}").format(thing=_(rule.label))

@@ -13,7 +13,13 @@ if TYPE_CHECKING:
     from larch.desk.context import Context
 
 ORDER = 70
-FAMILIES = {"draw": N_("Draw"), "circles": N_("Circles"), "construct": N_("Construct"), "move": N_("Images")}
+FAMILIES = {
+    "draw": N_("Draw"),
+    "circles": N_("Circles"),
+    "construct": N_("Construct"),
+    "touching": N_("Tangents"),
+    "move": N_("Images"),
+}
 
 
 def build(w: Context) -> list[Command]:

@@ -26,7 +26,7 @@ from larch.core.things.ink.mark import MARKS
 from larch.core.things.words.rich import DISTANCES, TITLE
 from larch.desk.plain import Words
 from larch.desk.toolbar.buttons import GapButton, MarkButton, PenChip, WidthButton
-from larch.desk.toolbar.choices import Choices
+from larch.desk.toolbar.choices import LARGE, Choices
 from larch.desk.toolbar.rule_button import WIDE, RuleButton
 
 
@@ -40,7 +40,8 @@ def fill(card: Choices, tool: Tool) -> None:
 UNRULED = {
     "point": ("draw", N_("point")), "drawn": ("draw", N_("shape by hand")), "locus": ("construct", N_("locus")),
 }  # fmt: skip
-FAMILIES = (("draw", N_("draw")), ("circles", N_("circles")), ("construct", N_("construct")), ("move", N_("images")))
+FAMILIES = (("draw", N_("draw")), ("circles", N_("circles")), ("construct", N_("construct")), ("touching", N_("tangents")),
+            ("move", N_("images")))  # fmt: skip
 NUMBERS: dict[str, tuple[float, ...]] = {
     "rotate": (30, 45, 60, 90, 120, 180, -90), "enlarge": (-1, -0.5, 0.5, 1.5, 2, 3),
     "regular": (3, 4, 5, 6, 8, 10, 12), "circle with radius": (32, 64, 96, 128, 160),
@@ -62,7 +63,8 @@ def _construct(card: Choices, tool: ConstructTool) -> None:
         tab.setMinimumHeight(44)
         card.one_of(tab, family == shown, partial(lambda family: setattr(tool, "family", family), family))
     parent = card.parentWidget()
-    across = max(2, min(5, ((parent.width() if parent is not None else 900) - 40) // WIDE))
+    wide = round(WIDE * LARGE) if card.large else WIDE
+    across = max(2, min(5, ((parent.width() if parent is not None else 900) - 40) // (wide + 2)))
 
     def choose(name: str) -> None:
         tool.choose(name)

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, names_in
-from larch.core.maths.expression.tree import Relation, children
+from larch.core.maths.expression.tree import Name, Relation, children
 from larch.core.maths.layout.reading import meaning
 from larch.core.model.action import Action, Things, only, register
 from larch.core.model.capabilities import Plots
@@ -32,7 +32,7 @@ def curve_hue(page: Page, equation: Equation, axes: Plots) -> str:
 
 
 def means_a_graph(equation: Equation) -> bool:
-    """Whether it is surely typed for its graph: it has y in it, or is y of x by name, or is a point."""
+    """Whether it is typed for its graph: it has y in it, is y of x by name, is a point, or an expression of x alone."""
     curve = equation.curve()
     if curve is None or equation.above:
         return False
@@ -42,7 +42,9 @@ def means_a_graph(equation: Equation) -> bool:
         node = meaning(equation.source)
     except ExpressionError:
         return False
-    left = children(node)[0] if isinstance(node, Relation) else None
+    if not isinstance(node, Relation):
+        return names_in(node) == {"x"} and not isinstance(node, Name)
+    left = children(node)[0]
     return "y" in names_in(node) or getattr(left, "name", "").endswith("(x)")
 
 

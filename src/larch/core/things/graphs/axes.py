@@ -76,7 +76,7 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
     @classmethod
     def shelf(cls) -> Iterator[ShelfItem]:
         words = _("coordinates graph plane grid function plot number line")
-        yield ShelfItem("axes", _("axes"), N_("Graphs"), cls, words)
+        yield ShelfItem("axes", _("axes"), N_("Graphs"), lambda: cls(width=528, height=440), words)
         yield ShelfItem(
             "axes, first quadrant",
             _("axes from zero"),
