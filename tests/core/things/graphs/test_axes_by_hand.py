@@ -139,3 +139,16 @@ def test_marks_are_evenly_apart_within_the_range_and_not_too_many(kind: str, low
     if kind in ("π", "°") and 1 < width < 100:
         words = [mark_text(mark, step, kind) for mark in marks]
         assert len(set(words)) == len(words)
+
+
+def test_the_looks_of_axes_are_facts_that_can_be_chosen() -> None:
+    facts = {fact.name: fact for fact in axes_at(0, 0).facts(PAGE)}
+    assert facts["grid"].set("rings").rings  # type: ignore[misc]
+    assert not facts["grid"].set("none").grid  # type: ignore[misc]
+    assert facts["x_name"].set(" t in h ").x_name == "t in h"  # type: ignore[misc]
+    assert facts["x_marks"].set("π").x_marks == "π"  # type: ignore[misc]
+    assert facts["x_marks"].set("nonsense").x_marks == ""  # type: ignore[misc]
+    with pytest.raises(ValueError, match="larger"):
+        facts["x_max"].set("-9")  # type: ignore[misc]
+    with pytest.raises(ValueError, match="numbered"):
+        Axes(x_marks="roman")

@@ -19,6 +19,7 @@ from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
 from larch.board.views.graphs.curve_lines import (
+    curve_bands,
     curve_near,
     curve_polylines,
     dot_near,
@@ -55,6 +56,7 @@ NAME, SYMBOL = 24.0, 32.0
 WORDS = re.compile(r"[^\W\d_]{3}| [^\W\d_]+ ")  # what makes a name words: km/h is none, time is
 NARROW = 50.0  # page units to a square, below which only every second is numbered
 HATCH = 11.0
+MOST_RINGS = 80
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
 
 
@@ -99,7 +101,9 @@ class AxesView(View):
         window = QRectF(0, 0, thing.width, thing.height)
         painter.fillRect(window, PAPER)
         across, down = thing.ticks()
-        if thing.grid:
+        if thing.grid and thing.rings:
+            _paint_rings(painter, thing, across)
+        elif thing.grid:
             painter.setPen(QPen(RULING.darker(106), 1.2))
             lines = [QLineF(x, 0, x, thing.height) for x in (thing.to_local(v, 0)[0] for v in across)]
             lines += [QLineF(0, y, thing.width, y) for y in (thing.to_local(0, v)[1] for v in down)]
@@ -235,6 +239,8 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
         return lines
     if curve.op != "=":
         _paint_side(painter, axes, curve, lines, shade)
+    for band in curve_bands(axes, curve):
+        _paint_band(painter, band, curve.along == "x", shade)
     for line in lines:
         for run in map(thinned, visible_runs(line, axes)):
             if curve.op in "<>":
@@ -242,6 +248,16 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
             else:
                 _paint_line(painter, run, shade)
     return lines
+
+
+def _paint_band(painter: QPainter, band: Any, upright: bool, shade: QColor) -> None:
+    """All that a graph reaches where it swings too fast to be followed."""
+    import numpy as np
+
+    ring = np.concatenate([band[:, [0, 1]], band[::-1][:, [0, 2]]])
+    painter.setPen(QPen(shade, LINE / 2, join=Qt.PenJoinStyle.RoundJoin))
+    painter.setBrush(shade)
+    painter.drawPolygon(polygon_of(ring if upright else ring[:, ::-1]))
 
 
 def _paint_point(painter: QPainter, axes: Axes, curve: Curve, shade: QColor) -> list[Any]:
@@ -306,6 +322,23 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
             inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
         region.addPolygon(polygon_of(np.concatenate([inner, ends])))
     _tint(painter, axes, region, shade)
+
+
+def _paint_rings(painter: QPainter, axes: Axes, marks: list[float]) -> None:
+    """A grid for angles and distances: a ring at each mark, a ray every thirty degrees."""
+    step = marks[1] - marks[0] if len(marks) > 1 else 1.0
+    far = max(math.hypot(x, y) for x in (axes.x_min, axes.x_max) for y in (axes.y_min, axes.y_max))
+    painter.save()
+    painter.setClipRect(QRectF(0, 0, axes.width, axes.height), Qt.ClipOperation.IntersectClip)
+    painter.setPen(QPen(RULING.darker(106), 1.2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    middle, (across, down) = QPointF(*axes.to_local(0, 0)), axes.units()
+    for k in range(1, min(MOST_RINGS, int(far / step) + 1) + 1):
+        painter.drawEllipse(middle, k * step * across, k * step * down)
+    for k in range(0, 360, 30):
+        turn = math.radians(k)
+        painter.drawLine(middle, QPointF(*axes.to_local(far * math.cos(turn), far * math.sin(turn))))
+    painter.restore()
 
 
 def _paint_members(painter: QPainter, axes: Axes, equation: Equation, page: Page) -> None:

@@ -6,6 +6,7 @@ import math
 from functools import lru_cache
 from typing import Any
 
+from larch.board.views.graphs.swinging import bands, outside
 from larch.core.base.shape import Placement
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import traced
@@ -21,8 +22,19 @@ THIN = 8  # points looked at together when a curve is thinned out
 
 def curve_polylines(axes: Axes, curve: Curve) -> list[Any]:
     """The branches in the axes' own coordinates, as arrays of shape (n, 2), which nobody changes."""
-    bare = axes.replace(id="", name="", hue="needle", placement=ORIGIN, x_name="", y_name="", x_marks="", y_marks="")
-    return polylines(bare, curve)
+    return polylines(bare(axes), curve)
+
+
+def curve_bands(axes: Axes, curve: Curve) -> list[Any]:
+    """Where it swings too fast to be followed, see `bands`."""
+    return bands(bare(axes), curve)
+
+
+def bare(axes: Axes) -> Axes:
+    """What of axes decides how a graph runs on them."""
+    looks = {"id": "", "name": "", "hue": "needle", "placement": ORIGIN, "x_name": "", "y_name": ""}
+    kept: Axes = axes.replace(**looks, x_marks="", y_marks="", grid=True, rings=False, equal=False)
+    return kept
 
 
 @lru_cache(64)
@@ -41,7 +53,7 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
     for branch in branches(curve.formula, low, high, curve.along):
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(on_axes(axes, x, y))
-    return found
+    return outside(found, bands(axes, curve), not upright)
 
 
 @lru_cache(32)

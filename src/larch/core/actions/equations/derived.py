@@ -13,6 +13,7 @@ from larch.core.things.graphs.following import followed_source
 
 BESIDES = Fold("besides", N_("draw besides"), "git-commit-horizontal")
 LABELS = {"derivative": N_("its derivative"), "integral": N_("an antiderivative"), "inverse": N_("its inverse")}
+SIGNS = {"derivative": "slash", "integral": "waves", "inverse": "flip-horizontal-2"}
 GAP = 12.0
 
 
@@ -35,7 +36,7 @@ def _draw(kind: str) -> Action:
             made.append(after.things[-1].id)
         return Edit(_(LABELS[kind]), page, after, select=tuple(made))
 
-    return Action(f"draw {kind}", lambda p, ts: _(LABELS[kind]), "git-commit-horizontal", run, _fits, rank=62, board=True,
+    return Action(f"draw {kind}", lambda p, ts: _(LABELS[kind]), SIGNS[kind], run, _fits, rank=62, board=True,
                   fold=BESIDES, words=N_("differentiate integrate gradient function area reflect"))  # fmt: skip
 
 

@@ -34,6 +34,7 @@ FINE = 14.0  # page units between the crossings onto which points fall
 class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, tag="axes"):
     """A window onto the plane: ranges in mathematical units, size in page units, y upwards. x_marks, y_marks: how each
     axis is numbered, of `ticks.KINDS`. equal: whether one unit is as long on both axes, and stays so.
+    grid: whether there is one; rings: whether it is one of rings and rays about the origin.
 
     Raises ValueError unless every range has a width and every number is finite.
     """
@@ -50,6 +51,7 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
     y_marks: str = ""
     equal: bool = False
     grid: bool = True
+    rings: bool = False
     hue: str = "needle"
 
     turnable: ClassVar[bool] = False
@@ -186,6 +188,10 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
         )
         for axis in ("x", "y"):
             yield from self._axis_facts(axis)
+        grids = {"squares": _("squares"), "rings": _("rings and rays"), "none": _("none")}
+        now = "none" if not self.grid else "rings" if self.rings else "squares"
+        yield Fact("grid", now, text=grids[now], label=_("grid"), options=tuple(grids.items()),
+                   set=lambda typed: self.replace(grid=typed != "none", rings=typed == "rings"))  # fmt: skip
         ways = (("no", _("each its own")), ("yes", _("equal")))
         yield Fact("equal", "yes" if self.equal else "no", text=dict(ways)["yes" if self.equal else "no"],
                    label=_("units"), options=ways, set=lambda typed: self.with_equal(typed == "yes"))  # fmt: skip

@@ -40,7 +40,9 @@ OUTSIDE = N_("The graph has no point there on these axes.")
 
 def graph_on(curve: Curve, axes: Plane) -> Graph:
     """Raises NotThere if no part of the graph lies on the axes."""
-    bare = axes.replace(id="", name="", hue="needle", grid=True, x_name="x", y_name="y", x_marks="", y_marks="", equal=False)
+    bare = axes.replace(
+        id="", name="", hue="needle", grid=True, x_name="x", y_name="y", x_marks="", y_marks="", equal=False, rings=False
+    )
     found = _graph(curve, bare)
     if not found.points:
         raise NotThere(N_("The graph is not to be seen on these axes."))
