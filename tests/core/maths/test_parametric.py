@@ -87,3 +87,11 @@ def test_a_curve_is_moved_by_what_stands_behind_its_coordinates() -> None:
 def test_a_letter_runs_from_a_smaller_to_a_larger_number(span: tuple[float, float]) -> None:
     with pytest.raises(ValueError, match="smaller"):
         Equation(source="(cos t, sin t)", span=span)
+
+
+def test_a_slope_field_is_read_as_a_fraction_and_in_a_line() -> None:
+    for source in ("dy/dx = x - y", r"\\frac{dy}{dx} = x - y".replace("\\\\", "\\")):
+        curve = curve_of(source)
+        assert (curve.along, curve.formula) == ("field", meaning("x - y"))
+    with pytest.raises(NotDrawn):
+        curve_of("dy/dx = x - t")

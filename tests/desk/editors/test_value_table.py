@@ -152,3 +152,24 @@ def test_a_division_by_zero_and_a_gap_have_no_value(hand: Hand) -> None:
     )  # fmt: skip
     assert rows(hand, id) == [("-1", "−1"), ("0", "—"), ("", "")]
     assert hand.canvas.grab().width() > 0
+
+
+def test_residuals_are_shown_with_their_sum_of_squares(hand: Hand) -> None:
+    _axes, id = hand.put(AXES, ValueTable(xs=("0", "1", "2"), ys=("1", "3", "4"), placement=TABLE))
+    hand.canvas.select([id])
+    do(hand, "fit line")
+    hand.canvas.select([id])
+    before = hand.canvas.grab().toImage()
+    do(hand, "residuals")
+    assert hand.canvas.grab().toImage() != before
+    apart = hand.thing(id).residuals(hand.canvas.page)
+    assert sum(y - height for _x, y, height in apart) == pytest.approx(0, abs=1e-3)
+    facts = {fact.name: fact.value for fact in hand.thing(id).facts(hand.canvas.page)}
+    assert facts["squares"] == pytest.approx(1 / 6, abs=1e-3)
+
+
+def test_a_slope_field_is_painted_on_the_axes(hand: Hand) -> None:
+    hand.put(AXES, Equation(source="dy/dx = x/y", axes="t1", placement=BESIDE))
+    before = hand.canvas.grab().toImage()
+    hand.put(AXES, Equation(source="dy/dx = -x/y", axes="t1", placement=BESIDE))
+    assert hand.canvas.grab().toImage() != before

@@ -39,7 +39,7 @@ class Curve(Struct, frozen=True, weakref=True):
     along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say); along "xy": `formula` of both is
     nothing on it; along "point": a place, `formula` being point(x, y); along "t": point(x, y) with the letter t
     running through `span`; along "polar": the distance from the origin, `formula` of the angle θ; along "n": members of a
-    sequence.
+    sequence; along "field": the slope at each place.
     op: "=" for a line, or the comparison that says which side is meant, seen from the line (along "xy": what the formula is
     against nothing).
     """
@@ -91,8 +91,21 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     return _drawn(Curve(formula, "xy", node.op))
 
 
+def _is_slope(node: Node) -> bool:
+    """dy/dx, as a fraction or typed in a line."""
+    d, x, y = Name("d"), Name("x"), Name("y")
+    match node:
+        case Binary("/", Binary("*", a, b), Binary("*", c, e)):
+            return (a, b, c, e) == (d, y, d, x)
+        case Binary("*", Binary("/", Binary("*", a, b), c), e):
+            return (a, b, c, e) == (d, y, d, x)
+    return False
+
+
 def _with_own_letter(node: Relation) -> Curve | None:
-    """r = f(θ), a_n = f(n)."""
+    """r = f(θ), a_n = f(n), dy/dx = f(x, y)."""
+    if node.op == "=" and _is_slope(node.left) and names_in(node.right) <= {"x", "y"}:
+        return Curve(node.right, "field")
     if node.op != "=" or not isinstance(node.left, Name):
         return None
     if node.left.name == "r" and names_in(node.right) == {"θ"}:

@@ -336,6 +336,10 @@ class Tabulates(Able, frozen=True):
         """Row, x and y of each that has both."""
         raise TypeError(self.kind())
 
+    def residuals(self, page: Page) -> list[tuple[float, float, float]]:
+        """x, y and what a curve of best fit has there instead, of each point."""
+        return []
+
     def with_point(self, page: Page, row: int, x: float, y: float) -> Self:
         """Itself when the point of a row was dragged elsewhere."""
         raise TypeError(self.kind())

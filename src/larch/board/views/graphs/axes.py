@@ -13,7 +13,7 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPo
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.gestures.steer import DragDot, DragEnd, SteerGraph
 from larch.board.ink.strokes import polygon_of, ribbon
-from larch.board.look import NEEDLE, PAPER, RULING, colour, page_font
+from larch.board.look import NEEDLE, PAPER, RULING, SOFT, colour, page_font
 from larch.board.pointer import Sample
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
@@ -35,6 +35,7 @@ from larch.board.views.graphs.graph_facts import marks_of
 from larch.board.views.graphs.tapping import tapped_mark
 from larch.core.base.memo import cache_in_thread
 from larch.core.base.shape import Box
+from larch.core.maths.expression import values
 from larch.core.maths.graph import Curve
 from larch.core.maths.implicit import filled
 from larch.core.maths.layout.reading import look
@@ -47,6 +48,7 @@ from larch.core.things.graphs.equation import FAMILY, HIDDEN, Equation
 from larch.core.things.graphs.graph_form import place_of
 from larch.core.things.graphs.members import members
 from larch.core.things.graphs.ticks import mark_text
+from larch.core.things.graphs.value_table import RESIDUALS
 
 LINE = 4.5
 TOUCH, MOUSE = 18.0, 8.0  # pixels from which a curve is taken hold of
@@ -56,6 +58,7 @@ NAME, SYMBOL = 24.0, 32.0
 WORDS = re.compile(r"[^\W\d_]{3}| [^\W\d_]+ ")  # what makes a name words: km/h is none, time is
 NARROW = 50.0  # page units to a square, below which only every second is numbered
 HATCH = 11.0
+FIELD, STROKE = 32.0, 20.0  # page units from stroke to stroke of a slope field, and how long each is
 MOST_RINGS = 80
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
 
@@ -130,6 +133,10 @@ class AxesView(View):
         painter.restore()
         numbers = self._lines(painter, thing, across, down)
         for table in thing.tables(page):
+            if RESIDUALS in table.shown:
+                painter.setPen(QPen(SOFT, 2.2))
+                painter.drawLines([QLineF(*thing.to_local(x, y), *thing.to_local(x, height))  # type: ignore[call-overload]
+                                   for x, y, height in table.residuals(page)])  # fmt: skip
             for _row, x, y in table.points_on(page):
                 if thing.x_min <= x <= thing.x_max and thing.y_min <= y <= thing.y_max:
                     _dot(painter, thing, x, y, colour(table.hue))
@@ -232,6 +239,9 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
     shade = colour(equation.hue)
     if curve.along == "point":
         return _paint_point(painter, axes, curve, shade)
+    if curve.along == "field":
+        _paint_field(painter, axes, curve, shade)
+        return []
     lines = curve_polylines(axes, curve)
     if curve.along == "n":
         for line in lines:
@@ -248,6 +258,26 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
             else:
                 _paint_line(painter, run, shade)
     return lines
+
+
+def _paint_field(painter: QPainter, axes: Axes, curve: Curve, shade: QColor) -> None:
+    """A short stroke with the slope of each place, on an even grid."""
+    import numpy as np
+
+    x, y = (
+        grid.ravel()
+        for grid in np.meshgrid(np.arange(FIELD / 2, axes.width, FIELD), np.arange(FIELD / 2, axes.height, FIELD))
+    )
+    across, down = axes.units()
+    with np.errstate(all="ignore"):
+        slope = values(curve.formula, x=axes.x_min + x / across, y=axes.y_max - y / down) + 0.0 * x
+        steep = slope * down / across
+        size = STROKE / 2 / np.sqrt(1 + steep**2)
+        dx, dy = np.where(np.isinf(steep), 0.0, size), np.where(np.isinf(steep), STROKE / 2, -steep * size)
+    painter.setPen(QPen(shade, 2.6, cap=Qt.PenCapStyle.RoundCap))
+    known = ~np.isnan(slope)
+    lines = [QLineF(*ends) for ends in np.column_stack([x - dx, y - dy, x + dx, y + dy])[known].tolist()]
+    painter.drawLines(lines)  # type: ignore[call-overload]
 
 
 def _paint_band(painter: QPainter, band: Any, upright: bool, shade: QColor) -> None:

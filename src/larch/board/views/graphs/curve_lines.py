@@ -42,6 +42,8 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
     """Remembered: while one curve is moved the others on its axes stay as they are."""
     if curve.along == "xy":
         return [on_axes(axes, line[:, 0], line[:, 1]) for line in traced(curve.formula, window_of(axes))]
+    if curve.along == "field":
+        return []
     if curve.along in ("t", "polar"):
         return [on_axes(axes, line[:, 0], line[:, 1]) for line in _runs(curve)]
     if curve.along == "n":

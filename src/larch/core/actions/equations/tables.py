@@ -15,7 +15,7 @@ from larch.core.model.page import Page
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.steering import places_on, pushed_onto
-from larch.core.things.graphs.value_table import ValueTable, number_in
+from larch.core.things.graphs.value_table import RESIDUALS, ValueTable, number_in
 
 GAP = 40.0
 ROWS, XS = 5, ("-2", "-1", "0", "1", "2")
@@ -122,6 +122,7 @@ def _fit(kind: str) -> Action:
                 equation = equation.replace(hue=curve_hue(after, equation, axes))
             after = after.put(equation)
             made.append(after.things[-1].id)
+            after = after.with_things({table.id: table.replace(fit=made[-1])})
             size = number_text(found.r, 3)
             said = _("r = {r}").format(r=size) if kind == "line" else _("r² = {r}").format(r=number_text(found.r**2, 3))
         return Edit(_(FITTED[kind]), page, after, select=tuple(made), said=said)
@@ -135,8 +136,27 @@ def _fit(kind: str) -> Action:
                   words=N_("regression trend correlation"), fold=FIT)  # fmt: skip
 
 
+def _residuals(page: Page, things: Things) -> Edit:
+    on = not all(RESIDUALS in thing.shown for thing in things)
+    changed = {}
+    for thing in things:
+        rest = tuple(name for name in thing.shown if name != RESIDUALS)
+        changed[thing.id] = thing.replace(shown=(*rest, RESIDUALS) if on else rest)
+    return Edit(_("Show the residuals") if on else _("Hide the residuals"), page, page.with_things(changed))
+
+
+def _residuals_label(page: Page, things: Things) -> str:
+    return _("hide the residuals") if all(RESIDUALS in thing.shown for thing in things) else _("show the residuals")
+
+
+def _has_fit(page: Page, things: Things) -> bool:
+    return only(ValueTable)(page, things) and all(isinstance(t, ValueTable) and t.residuals(page) for t in things)
+
+
 register(
     (
+        Action("residuals", _residuals_label, "align-vertical-distribute-center", _residuals, _has_fit, rank=6, board=True,
+               words=N_("distance fit squares regression")),
         *(_fit(kind) for kind in FITTED),
         Action("ask values", _ask_label, "eye-off", _ask, _filled, rank=5, board=True, words=N_("hide task check fill")),
     ),

@@ -25,6 +25,7 @@ from larch.core.things.graphs.equation import Equation, value_text
 ROW, COLUMN = 58.0, 138.0
 MOST_ROWS, LONGEST = 60, 60
 EFFORT = 4000
+RESIDUALS = "residuals"  # among what is shown: how far its points lie off the curve of best fit
 
 
 class Row(NamedTuple):
@@ -41,13 +42,14 @@ class Row(NamedTuple):
 class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="value table"):
     """xs, ys: what was typed, row by row; an empty y is filled by the equation. equation: the id of the one that fills it,
     "" for none; axes: of those on which its points lie, "" for the only ones of the page. asked: nothing is filled, what is
-    typed is compared. Raises ValueError for what is too long."""
+    typed is compared. fit: the id of the curve that was laid through its points. Raises ValueError for what is too long."""
 
     xs: tuple[str, ...] = ("-2", "-1", "0", "1", "2")
     ys: tuple[str, ...] = ()
     equation: str = ""
     axes: str = ""
     asked: bool = False
+    fit: str = ""
     x_name: str = "x"
     y_name: str = "y"
     hue: str = "lake"
@@ -57,7 +59,7 @@ class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, fro
     editor: ClassVar[str] = "value_table"
     icon: ClassVar[str] = "table-2"
     order: ClassVar[int] = 42
-    refers: ClassVar[tuple[str, ...]] = ("equation", "axes")
+    refers: ClassVar[tuple[str, ...]] = ("equation", "axes", "fit")
     help: ClassVar[str] = N_(
         "Tap a cell and write; Tab goes on. Its rows are points on the axes, which can be dragged there. An equation fills "
         "it; where it is asked, what a pupil writes is compared."
@@ -100,8 +102,8 @@ class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, fro
         return cells[row] if row < len(cells) else ""
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
-        found = page.thing(self.equation) if self.equation else None
-        return () if found is None else (found,)
+        found = (page.thing(id) for id in (self.equation, self.fit) if id)
+        return tuple(thing for thing in found if thing is not None)
 
     def axes_on(self, page: Page) -> Plots | None:
         if self.axes:
@@ -148,8 +150,25 @@ class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, fro
         filled = self.equation and not self.typed_in(row, 1)
         return made if filled else made.written(row, 1, plain_number(y, 6).replace("−", "-"))
 
+    def residuals(self, page: Page) -> list[tuple[float, float, float]]:
+        """x, y and the height of the fitted curve there, of each point over or under it."""
+        thing = page.thing(self.fit) if self.fit else None
+        curve = thing.curve() if isinstance(thing, Equation) else None
+        if curve is None or curve.along != "x":
+            return []
+        found = []
+        for _row, x, y in self.points_on(page):
+            value = _value(curve.formula, Fraction(str(round(x, 12))))
+            if value is not None:
+                found.append((x, y, float(value)))
+        return found
+
     def facts(self, page: Page) -> Iterator[Fact]:
         rows = self.rows(page)
+        apart = self.residuals(page)
+        if apart:
+            squares = math.fsum((y - height) ** 2 for _x, y, height in apart)
+            yield Fact("squares", squares, text=plain_number(squares, 4), label=_("sum of squared residuals"))
         yield Fact("rows", len(self.xs), text=str(len(self.xs)), label=_("rows"))
         known = [row for row in rows if row.right is not None]
         if known:
