@@ -143,10 +143,13 @@ def _maths(asked: argparse.Namespace) -> int:
 
 
 def _read(path: Path) -> Any:
+    from larch.core.base.signs import use_signs
     from larch.core.files.lesson_file import LessonFileError, read_lesson
 
     try:
-        return read_lesson(path)
+        opened = read_lesson(path)
+        use_signs(opened.lesson.signs)
+        return opened
     except LessonFileError as error:
         raise Refused(str(error)) from error
 

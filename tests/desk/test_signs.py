@@ -159,3 +159,13 @@ def test_what_was_derived_is_worked_out_again() -> None:
     assert (derived(value), derived(value)) == (1, 1)
     forget_derived()
     assert derived(value) == 2
+
+
+def test_an_export_from_the_command_line_writes_as_the_lesson_does(tmp_path: Path, qapp: object) -> None:
+    from larch.cli import main
+
+    lesson = blank_lesson().replace(signs=COMMA)
+    page = lesson.pages[0].put(Text(text="a is {1/4}", placement=Placement(100, 100)))
+    write_lesson(lesson.with_page(page), tmp_path / "a.larch")
+    assert main(["export", str(tmp_path / "a.larch"), "--to", str(tmp_path / "a.svg")]) == 0
+    assert "0,25" in (tmp_path / "a.svg").read_text()
