@@ -68,6 +68,7 @@ class Canvas(PageStage):
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_AcceptTouchEvents)
         self._above = Above(self)
+        self._waiting: list[Callable[[], None]] = []
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setTabletTracking(True)
@@ -292,6 +293,7 @@ class Canvas(PageStage):
         assert event is not None
         if event.button() != Qt.MouseButton.RightButton:
             self.pointers.release(from_mouse(event, self.camera.to_page))
+            self._freed()
 
     def tabletEvent(self, event: QTabletEvent | None) -> None:
         assert event is not None
@@ -308,6 +310,7 @@ class Canvas(PageStage):
         if handler is not None:
             handler(sample)
             event.accept()
+            self._freed()
 
     def event(self, event: QEvent | None) -> bool:
         assert event is not None
@@ -340,6 +343,17 @@ class Canvas(PageStage):
                 self.pointers.move(sample)
             elif state == QEventPoint.State.Released:
                 self.pointers.release(sample)
+        self._freed()
+
+    def when_free(self, run: Callable[[], None]) -> None:
+        """Does something once the next pointer is lifted and none is down: nothing may move under a finger."""
+        self._waiting.append(run)
+
+    def _freed(self) -> None:
+        if self._waiting and not self.pointers.busy:
+            waiting, self._waiting = self._waiting, []
+            for run in waiting:
+                run()
 
     def _native_gesture(self, event: QNativeGestureEvent) -> bool:
         if event.gestureType() != Qt.NativeGestureType.ZoomNativeGesture:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from larch.core.actions.equations.working import HUES
 from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.page import Page
@@ -14,7 +15,6 @@ from larch.core.things.graphs.slider import Slider
 from larch.core.things.graphs.value_table import ValueTable
 from larch.demo.parts import fresh_page, lettering
 
-HUES = ("lake", "plum", "berry", "moss", "clay")
 SIZE, STEP = 50.0, 78.0
 
 

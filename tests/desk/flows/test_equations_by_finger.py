@@ -216,3 +216,19 @@ def test_keys_answer_while_another_finger_draws_on_the_page(hand: Hand, finger: 
     hand.window.editors.finish()
     assert lines(hand)[0].source == "2x + 5 = 157"
     assert len(hand.canvas.page.things) == 2  # and the stroke
+
+
+def test_the_page_goes_back_down_when_the_finger_that_ended_the_line_is_lifted(hand: Hand, finger: Finger) -> None:
+    camera = hand.canvas.camera
+    finger.tap_page(300, 640)
+    finger.keys("x")
+    assert hand.canvas.camera != camera
+    hand.window.ledge.take("select")
+    point = QPointF(hand.canvas.mapTo(hand.window, QPoint(700, 120)))
+    lifted = hand.canvas.camera
+    finger._send(State.Pressed, point)
+    assert hand.window.editors.open is None
+    assert hand.canvas.camera == lifted  # nothing moves under the finger
+    finger._send(State.Released, point)
+    seen = hand.canvas.camera
+    assert (seen.dx, seen.dy, seen.scale) == (camera.dx, camera.dy, camera.scale)

@@ -38,7 +38,7 @@ if TYPE_CHECKING:
 
 AIR = 14  # px between the line and its gold frame
 PAD = 0.18  # em round an equation, as its view has it
-FRAME, CARET = 2.5, 3.5
+FRAME, CARET, NEAR = 2.5, 3.5, 14.0
 UNDONE = 200
 STYLES = {Qt.Key.Key_Left: ("step", False), Qt.Key.Key_Right: ("step", True), Qt.Key.Key_Home: ("home", False),
           Qt.Key.Key_End: ("home", True)}  # fmt: skip
@@ -58,6 +58,7 @@ class EquationEditor(QWidget):
         self.writing = Writing(row, (), len(row))
         self._before: list[Writing] = []
         self._after: list[Writing] = []
+        self._pressed = QPointF()
         self._carried = False  # whether what is selected is being dragged
         self._column: float | None = None  # where the caret wants to be when it goes up and down
         self._start = set_row(row)
@@ -424,6 +425,7 @@ class EquationEditor(QWidget):
         if event is None:
             return
         self.setFocus()
+        self._pressed = event.position()
         found = self._nearest(event.position())
         start, end = self.writing.selected()
         self._carried = found is not None and found.path == self.writing.path == () and start <= found.part <= end > start
@@ -449,7 +451,10 @@ class EquationEditor(QWidget):
             self.write(terms.brought_over(self.writing))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        """The term; once more, the side; once more, all of it."""
+        """The term; once more, the side; once more, all of it. Two quick taps at two places are not that, though Qt may
+        take them for it."""
+        if event is not None and (event.position() - self._pressed).manhattanLength() > NEAR:
+            return self.mousePressEvent(event)
         start, end = self.writing.selected()
         if start == end:
             self.write(terms.term_at(self.writing))
@@ -471,10 +476,16 @@ class EquationEditor(QWidget):
     def keep(self) -> None:
         after, page = self.current(), self.editors.canvas.page
         self.drop()
+        self.editors.canvas.when_free(self._lowered_again)
         if page.thing(self.thing.id) is None:
             box = view_of(after).box(after)
             after = plotted(page, after, (box.width, box.height))
         self.editors.store(self.thing, after, _("Equation"), not after.source)
+
+    def _lowered_again(self) -> None:
+        """The finger that ended the line is lifted: the page goes back down, unless the next line is being written."""
+        if self.editors.open is None:
+            KeyTray.lower_page(self.editors.canvas)
 
     def drop(self) -> None:
         self._done = True
