@@ -188,6 +188,6 @@ def test_meetings_are_where_both_have_the_same_value() -> None:
 def test_y_may_have_a_letter_before_it_and_a_limit_may_be_hard_to_come_near() -> None:
     assert told("x y = 1")["poles"] == [0] and told("x^2 y + y = 1")["extrema"] == [{"x": 0.0, "y": 1.0, "kind": "maximum"}]
     assert told("x sin(1/x)")["holes"] == [[0, 0]]
-    for refused in ("0y = 1", "x^2 + y^2 = 9", "y^2 = x"):
+    for refused in ("0y = 1", "x^2 + y^2 < 9", "x y = a"):
         with pytest.raises(Unread):
             told(refused)

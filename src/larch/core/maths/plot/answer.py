@@ -40,7 +40,14 @@ def plot_answer(expr: str, low: float, high: float) -> dict[str, Any]:
         node = meaning(expr)
     except ExpressionError as error:
         raise Unread(f"“{expr.strip()[:60]}”: {error.message}") from error
-    kind, formula, name = function_of(node)
+    try:
+        kind, formula, name = function_of(node)
+    except Unread:
+        if isinstance(node, Relation) and node.op == "=" and names_in(node) == {"x", "y"}:
+            from larch.core.maths.plot.curve import curve_answer
+
+            return curve_answer(Binary("-", node.left, node.right), low, high)
+        raise
     found = features(formula, name, low, high)
     drawn = branches(formula, name, low, high, found)
     if kind == "x of y":
