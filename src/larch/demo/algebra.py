@@ -13,6 +13,8 @@ from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import CHECK, STANDS_OUT, Equation
 from larch.core.things.graphs.slider import Slider
 from larch.core.things.graphs.value_table import ValueTable
+from larch.core.things.words.rich import Run
+from larch.core.things.words.text import Text
 from larch.demo.parts import fresh_page, lettering
 
 SIZE, STEP = 50.0, 78.0
@@ -36,7 +38,15 @@ def lanterns() -> Page:
     first = (("2x + 5 = 15", _("given")), ("2x = 10", _("− 5 on both sides")), ("x = 5", _("÷ 2 on both sides")))
     page = solution(page, first, 56, 120)
     page = solution(page, (("3x - 4 = 11", _("given")), ("3x = 7", "")), 680, 120)
-    return page.put(lettering(_("Write the next line under 3x − 4 = 11. Then check."), 56, 470))
+    words = lettering(_("Write the next line under 3x − 4 = 11. Then check."), 56, 470)
+    return page.put(_with_maths(words, "3x − 4 = 11"))
+
+
+def _with_maths(words: Text, part: str) -> Text:
+    """With a part of its words set as mathematics, wherever a translation has it."""
+    at = words.text.find(part)
+    runs = (Run(at), Run(len(part), maths=True)) if at > 0 else ()
+    return words.replace(runs=runs)  # type: ignore[no-any-return]
 
 
 def tide() -> Page:

@@ -151,3 +151,11 @@ def test_every_function_that_is_said_to_be_drawn_has_bounds() -> None:
              "percent": "x%", "permille": "x‰", "degrees": "x°"}  # fmt: skip
     for name in BOUNDED - {"otherwise"}:
         assert branches(curve_of(known.get(name, f"{name}(x)")).formula, 0.1, 0.9), name
+
+
+def test_a_power_that_is_nothing_is_its_base_that_is_nothing() -> None:
+    from larch.core.maths.graph import curve_of
+
+    assert curve_of("(x + y)^2 = 0") == curve_of("x + y = 0")
+    assert curve_of("0 = (x^2 + y^2 - 4)^4") == curve_of("x^2 + y^2 - 4 = 0")
+    assert curve_of("(x + y)^2 = 1").along == "xy"

@@ -77,6 +77,7 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
         return _drawn(own)
     if _is_function_name(node.left):
         node = Relation(node.op, Name("y"), node.right)
+    node = _once(node)
     if unknown := names_in(node) - {"x", "y"}:
         raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
     if node.op == "≠":
@@ -113,6 +114,16 @@ def _with_own_letter(node: Relation) -> Curve | None:
     if node.left.name.endswith("_n") and names_in(node.right) <= {"n"}:
         return Curve(node.right, "n", span=(1.0, math.inf))
     return None
+
+
+def _once(node: Relation) -> Relation:
+    """(x + y)² = 0 as x + y = 0: it changes no sign on its curve, by which that could be found."""
+    match node:
+        case Relation("=", Binary("^", inner, Number(power, _)), Number(right, _)) if right == 0 and power > 0:
+            return _once(Relation("=", inner, node.right))
+        case Relation("=", Number(left, _), Binary("^", inner, Number(power, _))) if left == 0 and power > 0:
+            return _once(Relation("=", inner, node.left))
+    return node
 
 
 def _point_of(node: Node) -> Node | None:

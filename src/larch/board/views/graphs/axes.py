@@ -193,7 +193,7 @@ def _name(painter: QPainter, at: QPointF, name: str, beside: bool = False) -> No
     """The name of an axis: mathematics where it is some, else words. at: its middle, or the middle of its left edge."""
     if not name:
         return
-    if WORDS.search(name):
+    if WORDS.search(name) or (len(name) > 1 and name.isalpha()):  # words, and units such as cm
         font = page_font(NAME, True)
         wide = QFontMetricsF(font).horizontalAdvance(name)
         words(painter, at + QPointF(wide / 2 if beside else 0, 0), name, NEEDLE, NAME, bold=True)
