@@ -105,7 +105,7 @@ def test_plot_tells_branches_and_features(capsys: pytest.CaptureFixture[str], tm
 def test_plot_answers_a_batch_in_order(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     lines: list[object] = [
         {"expr": "floor(x)", "x": [0.5, 2.5]}, {"expr": "x", "x": [2, 1]}, {"expr": "x"},
-        {"expr": "x^2+y^2=9", "x": [-4, 4]},
+        {"expr": "x^2+y^2<9", "x": [-4, 4]},
         {"expr": "x", "x": [0, 1e9]}, 7, {"expr": "(x^2-1)/(x-1)", "x": [-2, 2]},
     ]  # fmt: skip
     file = tmp_path / "in.jsonl"

@@ -203,7 +203,7 @@ def solved(node: Relation, name: str, other: str) -> Curve | None:
     return Curve(Negative(Binary("/", rest, factor)), other, op)
 
 
-ZERO, ONE = Number(0, "0"), Number(1, "1")  # type: ignore[arg-type]
+ZERO, ONE = Number(Fraction(0), "0"), Number(Fraction(1), "1")
 
 
 def linear_parts(node: Node, name: str) -> tuple[Node, Node] | None:

@@ -208,3 +208,11 @@ def test_curves_that_are_not_solved_meet_too_whichever_is_first(
         except NotThere:
             found = []
         assert close(found, wanted)
+
+
+def test_facts_of_a_line_that_was_solved_for_y_are_exact() -> None:
+    from larch.core.model.page import Page
+    from larch.core.things.graphs.equation import Equation
+
+    facts = {fact.name: fact.text for fact in Equation(source="x + y <= 8").facts(Page(id="p1"))}
+    assert (facts["gradient"], facts["intercept"]) == ("−1", "8")

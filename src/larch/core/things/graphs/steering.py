@@ -9,7 +9,8 @@ from typing import TYPE_CHECKING, Protocol, runtime_checkable
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import _
-from larch.core.maths.expression import ExpressionError, Node, Undefined, value_at
+from larch.core.maths.expression import ExpressionError, Node, Undefined, names_in, value_at
+from larch.core.maths.expression.tree import Name, Relation
 from larch.core.maths.hand.moving import Moved, Place, dragged, moved, places
 from larch.core.maths.layout.from_tree import row_of
 from larch.core.maths.layout.reading import meaning
@@ -173,12 +174,14 @@ def _through(equation: Equation, axes: Window, page: Page, to: Point) -> tuple[s
 
 def _shifted_onto(node: Node, by: tuple[float, float], known: Mapping[str, float], at: tuple[float, float]) -> Moved | None:
     """Pushed as the hand has it, and then up or down so that it goes through a point just so."""
-    from larch.core.maths.expression.tree import Relation
-
     pushed_on = moved(node, by, known)
     side = pushed_on.node
     if isinstance(side, Relation):
-        side = side.right if getattr(side.left, "name", "") in ("y", "f(x)") else side.left
+        of_x = [rest for alone, rest in ((side.left, side.right), (side.right, side.left))
+                if isinstance(alone, Name) and (alone.name == "y" or alone.name.endswith("(x)"))]  # fmt: skip
+        if not of_x or "y" in names_in(of_x[0]):
+            return None
+        side = of_x[0]
     names = {**known, **{name: float(value) for name, value in pushed_on.letters.items()}}
     try:
         height = float(value_at(side, x=at[0], **names))
