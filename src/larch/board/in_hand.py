@@ -15,7 +15,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Handle, Thing
 
 BAND, LARGE, SMALL = 15.0, 15.0, 9.0
-NUMBER = 20.0
+NUMBER, FARTHEST = 20.0, 3000.0
 FINE = 100  # corners to a band: more are not seen through it, and cost far more
 PREFIX = "graph "  # of the handles of a graph
 
@@ -69,7 +69,7 @@ def _lines(painter: QPainter, axes: Plots, grip: Handle, camera: Camera) -> None
     at = QPointF(*camera.to_view(grip.x, grip.y))
     for value, foot, below in ((x, (x, 0.0), True), (y, (0.0, y), False)):
         end = QPointF(*camera.to_view(*axes.page_of(foot)))
-        if QLineF(at, end).length() < LARGE:
+        if not LARGE <= QLineF(at, end).length() < FARTHEST:  # a logarithmic axis has no zero
             continue
         painter.setPen(QPen(GOLD, 1.5))
         painter.drawLine(at, end)

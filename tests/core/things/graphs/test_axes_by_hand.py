@@ -129,7 +129,7 @@ def test_marks_are_written_as_their_axis_counts(kind: str, value: float, step: f
     assert mark_text(value, step, kind) == text
 
 
-@given(st.sampled_from(sorted(KINDS)), st.floats(-50, 50), st.floats(1e-3, 1e5), st.integers(2, 40))
+@given(st.sampled_from(sorted(KINDS.keys() - {"log"})), st.floats(-50, 50), st.floats(1e-3, 1e5), st.integers(2, 40))
 def test_marks_are_evenly_apart_within_the_range_and_not_too_many(kind: str, low: float, width: float, most: int) -> None:
     marks = marks_between(low, low + width, most, kind)
     step = step_of(low, low + width, most, kind)
@@ -152,3 +152,39 @@ def test_the_looks_of_axes_are_facts_that_can_be_chosen() -> None:
         facts["x_max"].set("-9")  # type: ignore[misc]
     with pytest.raises(ValueError, match="numbered"):
         Axes(x_marks="roman")
+
+
+LOGS = Axes(x_min=0.1, x_max=1000, y_min=-2, y_max=3, x_marks="log", width=400, height=300)
+
+
+@given(st.floats(0.1, 1000), st.floats(-2, 3))
+def test_a_logarithmic_axis_goes_there_and_back(x: float, y: float) -> None:
+    assert LOGS.to_plane(*LOGS.to_local(x, y)) == (pytest.approx(x), pytest.approx(y, abs=1e-9))
+    assert LOGS.to_local(10 * x, y)[0] - LOGS.to_local(x, y)[0] == pytest.approx(100)
+
+
+@given(small, st.sampled_from(["x axis", "x end", "x start", "x numbers", "y axis", "y end"]))
+def test_hands_at_logarithmic_axes_keep_their_decades_and_leave_something_to_see(by: float, part: str) -> None:
+    at = LOGS.part_place(part)
+    after = LOGS.drag_part(part, at, (at[0] + by / 2, at[1] + by / 2)).part_let_go(part)
+    assert after.x_min > 0 and after.x_marks == "log"
+    if part in ("x axis", "x end", "x start"):
+        decade = after.width / math.log10(after.x_max / after.x_min)
+        assert decade == pytest.approx(100, rel=0.01)
+
+
+def test_what_becomes_logarithmic_gets_a_range_that_has_a_logarithm() -> None:
+    facts = {fact.name: fact for fact in axes_at(0, 0).facts(PAGE)}
+    after = facts["y_marks"].set("log")  # type: ignore[misc]
+    assert 0 < after.y_min < after.y_max == 5
+    with pytest.raises(ValueError, match="more than nothing"):
+        {fact.name: fact for fact in after.facts(PAGE)}["y_min"].set("-1")  # type: ignore[misc]
+    with pytest.raises(ValueError, match="zero"):
+        Axes(x_marks="log")
+
+
+def test_marks_of_a_logarithmic_axis() -> None:
+    assert marks_between(0.1, 1000, 6, "log") == pytest.approx([0.1, 1, 10, 100, 1000])
+    assert marks_between(1, 100, 8, "log") == pytest.approx([1, 2, 5, 10, 20, 50, 100])
+    assert len(marks_between(1e-9, 1e9, 5, "log")) <= 6
+    assert [mark_text(v, 1, "log") for v in (0.01, 1, 1000, 1e8)] == ["0.01", "1", "1000", "10^8"]

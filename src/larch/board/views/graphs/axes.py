@@ -43,11 +43,11 @@ from larch.core.maths.layout.rows import Sign
 from larch.core.maths.plane.forms import NotThere
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.axes import LOG, Axes
 from larch.core.things.graphs.equation import FAMILY, HIDDEN, Equation
 from larch.core.things.graphs.graph_form import place_of
 from larch.core.things.graphs.members import members
-from larch.core.things.graphs.ticks import mark_text
+from larch.core.things.graphs.ticks import mark_text, marks_between
 from larch.core.things.graphs.value_table import RESIDUALS
 
 LINE = 4.5
@@ -108,8 +108,9 @@ class AxesView(View):
             _paint_rings(painter, thing, across)
         elif thing.grid:
             painter.setPen(QPen(RULING.darker(106), 1.2))
-            lines = [QLineF(x, 0, x, thing.height) for x in (thing.to_local(v, 0)[0] for v in across)]
-            lines += [QLineF(0, y, thing.width, y) for y in (thing.to_local(0, v)[1] for v in down)]
+            _paint_between(painter, thing)
+            lines = [QLineF(x, 0, x, thing.height) for x in (thing.to_local(v, thing.y_max)[0] for v in across)]
+            lines += [QLineF(0, y, thing.width, y) for y in (thing.to_local(thing.x_max, v)[1] for v in down)]
             if lines:
                 painter.drawLines(lines)  # type: ignore[call-overload]
         painter.save()
@@ -160,14 +161,14 @@ class AxesView(View):
         painter.drawPolygon(QPolygonF([QPointF(ox + x, -20 + y) for x, y in ((0, 0), (-5, 12), (5, 12))]))
         step_x = across[1] - across[0] if len(across) > 1 else 1.0
         step_y = down[1] - down[0] if len(down) > 1 else 1.0
-        for value in _numbered(across, axes.units()[0]):
+        for value in across if axes.x_marks == LOG else _numbered(across, axes.units()[0]):
             if value != 0 or ox == 0:
-                x = axes.to_local(value, 0)[0]
+                x = axes.to_local(value, axes.y_max)[0]
                 at = QPointF(x, oy + 21)
                 plates.append(_number(painter, at, mark_text(value, step_x, axes.x_marks), Qt.AlignmentFlag.AlignHCenter))
-        for value in _numbered(down, axes.units()[1]):
+        for value in down if axes.y_marks == LOG else _numbered(down, axes.units()[1]):
             if value != 0 or (oy == axes.height and ox > 0):
-                y = axes.to_local(0, value)[1]
+                y = axes.to_local(axes.x_max, value)[1]
                 at = QPointF(ox - 8, y)
                 plates.append(_number(painter, at, mark_text(value, step_y, axes.y_marks), Qt.AlignmentFlag.AlignRight))
         _name(painter, QPointF(axes.width + 28, oy), axes.x_name, beside=True)
@@ -352,6 +353,23 @@ def _paint_side(painter: QPainter, axes: Axes, curve: Curve, lines: list[Any], s
             inner = np.column_stack([np.clip(line[:, 0], 0, axes.width), line[:, 1]])
         region.addPolygon(polygon_of(np.concatenate([inner, ends])))
     _tint(painter, axes, region, shade)
+
+
+def _paint_between(painter: QPainter, axes: Axes) -> None:
+    """Fainter lines between the marks of a logarithmic axis, closer and closer, by which it is known at a glance."""
+    faint = QPen(RULING, 0.8)
+    lines = []
+    if axes.x_marks == LOG:
+        xs = (axes.to_local(v, axes.y_max)[0] for v in marks_between(axes.x_min, axes.x_max, axes.width / 5, LOG))
+        lines += [QLineF(x, 0, x, axes.height) for x in xs]
+    if axes.y_marks == LOG:
+        ys = (axes.to_local(axes.x_max, v)[1] for v in marks_between(axes.y_min, axes.y_max, axes.height / 5, LOG))
+        lines += [QLineF(0, y, axes.width, y) for y in ys]
+    if lines:
+        painter.save()
+        painter.setPen(faint)
+        painter.drawLines(lines)  # type: ignore[call-overload]
+        painter.restore()
 
 
 def _paint_rings(painter: QPainter, axes: Axes, marks: list[float]) -> None:

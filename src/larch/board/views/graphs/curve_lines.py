@@ -8,15 +8,17 @@ from typing import Any
 
 from larch.board.views.graphs.swinging import bands, outside
 from larch.core.base.shape import Placement
+from larch.core.maths.expression import values
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.implicit import traced
 from larch.core.maths.parametric import run_through, terms
 from larch.core.model.page import Page
-from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.axes import BEYOND, LOG, Axes
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.graph_form import place_of
 
 ORIGIN = Placement()
+RATIOS = 600  # samples of a branch along a logarithmic axis
 THIN = 8  # points looked at together when a curve is thinned out
 
 
@@ -33,7 +35,8 @@ def curve_bands(axes: Axes, curve: Curve) -> list[Any]:
 def bare(axes: Axes) -> Axes:
     """What of axes decides how a graph runs on them."""
     looks = {"id": "", "name": "", "hue": "needle", "placement": ORIGIN, "x_name": "", "y_name": ""}
-    kept: Axes = axes.replace(**looks, x_marks="", y_marks="", grid=True, rings=False, equal=False)
+    marks = {name: kind if (kind := getattr(axes, name)) == LOG else "" for name in ("x_marks", "y_marks")}
+    kept: Axes = axes.replace(**looks, **marks, grid=True, rings=False, equal=False)
     return kept
 
 
@@ -52,7 +55,9 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
     upright = curve.along == "y"
     low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
     found = []
+    log = (axes.y_marks if upright else axes.x_marks) == LOG
     for branch in branches(curve.formula, low, high, curve.along):
+        branch = _by_ratios(curve, branch) if log else branch
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(on_axes(axes, x, y))
     return outside(found, bands(axes, curve), not upright)
@@ -68,11 +73,33 @@ def window_of(axes: Axes) -> tuple[float, float, float, float]:
     return (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
 
 
+def _by_ratios(curve: Curve, branch: Any) -> Any:
+    """A branch sampled evenly along a logarithmic axis."""
+    import numpy as np
+
+    at = np.geomspace(max(branch[0, 0], 1e-300), branch[-1, 0], RATIOS)
+    at[0], at[-1] = branch[0, 0], branch[-1, 0]
+    with np.errstate(all="ignore"):
+        made = np.column_stack([at, values(curve.formula, **{curve.along: at})])
+    return made[np.isfinite(made[:, 1])]
+
+
+def _along(at: Any, low: float, high: float, log: bool) -> Any:
+    """How far along an axis numbers lie, 0 to 1 within its range."""
+    import numpy as np
+
+    if not log:
+        return (at - low) / (high - low)
+    with np.errstate(all="ignore"):
+        share = np.log10(at / low) / np.log10(high / low)
+    return np.where(np.isfinite(share), share, -BEYOND)
+
+
 def on_axes(axes: Axes, x: Any, y: Any) -> Any:
     import numpy as np
 
-    across = (x - axes.x_min) / (axes.x_max - axes.x_min) * axes.width
-    down = (axes.y_max - y) / (axes.y_max - axes.y_min) * axes.height
+    across = _along(x, axes.x_min, axes.x_max, axes.x_marks == LOG) * axes.width
+    down = (1.0 - _along(y, axes.y_min, axes.y_max, axes.y_marks == LOG)) * axes.height
     # Far outside the window a line only needs its direction; Qt's rasteriser overflows on huge numbers.
     far = 20 * (axes.width + axes.height)
     return np.column_stack([np.clip(across, -far, far), np.clip(down, -far, far)])

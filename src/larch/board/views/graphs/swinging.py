@@ -27,7 +27,7 @@ def bands(axes: Axes, curve: Curve) -> list[Any]:
     from where to where across it."""
     import numpy as np
 
-    if curve.along not in ("x", "y") or not swings(curve.formula):
+    if curve.along not in ("x", "y") or axes.has_log() or not swings(curve.formula):
         return []
     upright = curve.along == "x"
     size, unit = (axes.width, axes.units()[0]) if upright else (axes.height, axes.units()[1])

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable, Iterator, Sequence
-from typing import ClassVar, Self
+from typing import Any, ClassVar, Self
 
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.base.words import N_, _
@@ -25,6 +25,8 @@ from larch.core.things.graphs.ticks import KINDS, marks_between, step_of
 
 SMALLEST_SIDE = 40.0
 MOST_PLOTTED = 100
+LOG = "log"
+DECADES, BEYOND = 1000.0, 10.0  # of a range that becomes logarithmic; lengths of the axis, to what it can't have
 APART = 44.0  # page units from mark to mark, at least
 END, LINE, BESIDE = 26.0, 9.0, 21.0  # page units: a finger at an end, at an axis, at the numbers beside it
 NEARLY = 40.0  # page units by which two fingers are apart along an axis that they scale
@@ -68,6 +70,8 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
                 raise ValueError("an axis must run from a smaller to a larger number")
         if not (1 <= self.width <= 1e6 and 1 <= self.height <= 1e6):
             raise ValueError("axes must have a size")
+        if (self.x_marks == LOG and self.x_min <= 0) or (self.y_marks == LOG and self.y_min <= 0):
+            raise ValueError("a logarithmic axis has no zero")
         if self.x_marks not in KINDS or self.y_marks not in KINDS or max(len(self.x_name), len(self.y_name)) > 60:
             raise ValueError("axes are numbered in other ways")
 
@@ -94,21 +98,42 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
         yield self.extent().corners(), True
 
     def to_local(self, x: float, y: float) -> Point:
-        """From the plane to its own coordinates."""
-        return (
-            (x - self.x_min) / (self.x_max - self.x_min) * self.width,
-            (self.y_max - y) / (self.y_max - self.y_min) * self.height,
-        )
+        """From the plane to its own coordinates. What a logarithmic axis can't have lies far beyond its lower end."""
+        across = _share(x, self.x_min, self.x_max, self.x_marks == LOG)
+        return (across * self.width, (1.0 - _share(y, self.y_min, self.y_max, self.y_marks == LOG)) * self.height)
 
     def to_plane(self, x: float, y: float) -> Point:
         return (
-            self.x_min + x / self.width * (self.x_max - self.x_min),
-            self.y_max - y / self.height * (self.y_max - self.y_min),
+            _value(x / self.width, self.x_min, self.x_max, self.x_marks == LOG),
+            _value(1.0 - y / self.height, self.y_min, self.y_max, self.y_marks == LOG),
         )
+
+    def has_log(self) -> bool:
+        """Whether one of its axes is logarithmic."""
+        return LOG in (self.x_marks, self.y_marks)
+
+    def _linear(self) -> Self:
+        """The same frame with the exponents along its logarithmic axes, for what hands do."""
+        made = {f"{axis}_{end}": math.log10(getattr(self, f"{axis}_{end}")) for axis in "xy" for end in ("min", "max")
+                if getattr(self, f"{axis}_marks") == LOG}  # fmt: skip
+        marks = {f"{axis}_marks": "" for axis in "xy" if getattr(self, f"{axis}_marks") == LOG}
+        return self.replace(**made, **marks, equal=False)  # type: ignore[no-any-return]
+
+    def _as_linear(self, other: Axes) -> Self:
+        """Itself with the frame and range of its linear likeness."""
+        made: dict[str, Any] = {"width": other.width, "height": other.height, "placement": other.placement}
+        for axis in "xy":
+            log = getattr(self, f"{axis}_marks") == LOG
+            for end in ("min", "max"):
+                value = getattr(other, f"{axis}_{end}")
+                made[f"{axis}_{end}"] = float(f"{10 ** min(max(value, -11.0), 11.9):.4g}") if log else value
+        return self._windowed(**made)
 
     def plane_of(self, at: Point) -> Point:
         """Coordinates of a place of the page; free of the noise of the last digits."""
         x, y = self.to_plane(*self.placement.to_local(*at))
+        if self.has_log():
+            return (float(f"{x:.9g}"), float(f"{y:.9g}"))
         return (_clean(x, self.x_max - self.x_min), _clean(y, self.y_max - self.y_min))
 
     def page_of(self, at: Point) -> Point:
@@ -206,13 +231,24 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
         kinds = tuple((kind, _(words)) for kind, words in KINDS.items())
         label = _("numbers on {axis}").format(axis=axis)
         yield Fact(f"{axis}_marks", marks, text=_(KINDS[marks]), label=label, options=kinds,
-                   set=lambda typed: self.replace(**{f"{axis}_marks": typed if typed in KINDS else marks}))  # fmt: skip
+                   set=lambda typed: self._marked(axis, typed if typed in KINDS else marks))  # fmt: skip
+
+    def _marked(self, axis: str, kind: str) -> Thing:
+        """With an axis numbered in another way; one that becomes logarithmic is given a range that has a logarithm."""
+        low, high = getattr(self, f"{axis}_min"), getattr(self, f"{axis}_max")
+        ends = {}
+        if kind == LOG and low <= 0:
+            high = high if high > 0 else 1000.0
+            ends = {f"{axis}_min": high / DECADES, f"{axis}_max": high}
+        return self.replace(**ends, **{f"{axis}_marks": kind})  # type: ignore[no-any-return]
 
     def _range_setter(self, name: str) -> Callable[[str], Thing]:
         def set_range(typed: str) -> Thing:
             try:
                 changed: Thing = self.replace(**{name: read_number(typed)}).kept_equal(name[0])
             except ValueError as error:
+                if "logarithmic" in str(error):
+                    raise ValueError(_("A logarithmic axis goes through numbers that are more than nothing.")) from error
                 if "axis" in str(error):
                     raise ValueError(_("An axis must run from a smaller to a larger number.")) from error
                 raise
@@ -237,7 +273,7 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
     def origin(self) -> Point:
         """Where the axes cross, or the nearest edge, in its own coordinates."""
         x, y = self.to_local(0, 0)
-        return (min(max(x, 0), self.width), min(max(y, 0), self.height))
+        return (min(max(x, 0.0), self.width), min(max(y, 0.0), self.height))
 
     def parts(self) -> tuple[str, ...]:
         return ("x axis", "y axis", "x end", "y end", "x start", "y start", "x numbers", "y numbers")
@@ -272,6 +308,8 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
         return super().touches(x, y, slack) or self.part_at(x, y, slack) != ""
 
     def drag_part(self, part: str, before: Point, to: Point) -> Self:
+        if self.has_log():
+            return self._as_linear(self._linear().drag_part(part, before, to))
         across, down = self.units()
         dx, dy = to[0] - before[0], to[1] - before[1]
         if part.endswith("axis"):
@@ -299,6 +337,8 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
 
     def part_let_go(self, part: str) -> Self:
         """Ranges end at a tenth of a mark, which is no page unit away."""
+        if self.has_log():
+            return self
         across, down = (step_of(self.x_min, self.x_max, self.width / APART, self.x_marks),
                         step_of(self.y_min, self.y_max, self.height / APART, self.y_marks))  # fmt: skip
         ends = {name: _rounded(getattr(self, name), step / 50) for name, step in (
@@ -342,6 +382,8 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
 
     def zoomed(self, before: tuple[Point, Point], now: tuple[Point, Point]) -> Self:
         """Two fingers hold two places of the plane: along the axis on which they are apart, or along both."""
+        if self.has_log():
+            return self._as_linear(self._linear().zoomed(before, now))
         (a, b), (c, d) = before, now
         shares = []
         for k in (0, 1):
@@ -362,7 +404,7 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
     def kept_equal(self, changed: str) -> Self:
         """Where units are to be equal: those of the axis that did not change follow, about its middle."""
         across, down = self.units()
-        if not self.equal or math.isclose(across, down, rel_tol=1e-9):
+        if not self.equal or self.has_log() or math.isclose(across, down, rel_tol=1e-9):
             return self
         if changed == "x":  # x was typed: y follows
             middle, half = (self.y_min + self.y_max) / 2, self.height / across / 2
@@ -390,6 +432,20 @@ def _clean(value: float, width: float) -> float:
     """Without the noise that the way through page units leaves."""
     near = round(value, max(0, 11 - math.ceil(math.log10(width))))
     return near + 0.0
+
+
+def _share(value: float, low: float, high: float, log: bool) -> float:
+    """How far along an axis a number lies, 0 to 1 within its range."""
+    if not log:
+        return (value - low) / (high - low)
+    return math.log10(value / low) / math.log10(high / low) if value > 0 else -BEYOND
+
+
+def _value(share: float, low: float, high: float, log: bool) -> float:
+    if not log:
+        return low + share * (high - low)
+    times: float = 10.0 ** (min(max(share, -BEYOND), BEYOND) * math.log10(high / low))
+    return low * times
 
 
 def _rounded(value: float, step: float) -> float:

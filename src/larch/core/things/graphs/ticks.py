@@ -8,7 +8,8 @@ from fractions import Fraction
 from larch.core.base.words import N_
 from larch.core.model.fact import MINUS, number_text
 
-KINDS = {"": N_("numbers"), "fractions": N_("fractions"), "π": N_("multiples of π"), "°": N_("degrees")}
+KINDS = {"": N_("numbers"), "fractions": N_("fractions"), "π": N_("multiples of π"), "°": N_("degrees"),
+         "log": N_("logarithmic")}  # fmt: skip
 MOST = 200
 PARTS = (Fraction(1, 12), Fraction(1, 6), Fraction(1, 4), Fraction(1, 2), Fraction(1), Fraction(2), Fraction(4))
 TURNS = (1, 2, 5, 10, 15, 30, 45, 90, 180, 360, 720)  # degrees
@@ -30,16 +31,36 @@ def step_of(low: float, high: float, most: float, kind: str = "") -> float:
 
 
 def marks_between(low: float, high: float, most: float, kind: str = "") -> list[float]:
-    """Multiples of the step between low and high."""
+    """Multiples of the step between low and high; of a logarithmic axis powers of ten, and what lies between where there is
+    room."""
+    if kind == "log":
+        return _powers(low, high, most)
     step = step_of(low, high, most, kind)
     first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
     return [k * step for k in range(first, last + 1)][:MOST]
+
+
+def _powers(low: float, high: float, most: float) -> list[float]:
+    first, last = math.floor(math.log10(low)), math.ceil(math.log10(high))
+    for shares in (range(1, 10), (1, 2, 5), (1,)):
+        found = [
+            k * 10.0**n
+            for n in range(first, last + 1)
+            for k in shares
+            if low <= k * 10.0**n * (1 + 1e-9) <= high * (1 + 2e-9)
+        ]
+        if len(found) <= most:
+            return found
+    every = max(1, math.ceil((last - first) / max(1.0, most)))
+    return [10.0**n for n in range(first, last + 1, every) if low <= 10.0**n * (1 + 1e-9) <= high * (1 + 2e-9)]
 
 
 def mark_text(value: float, step: float, kind: str = "") -> str:
     """How a mark is written: plain text, which is mathematics for fractions and multiples of π."""
     if kind == "π":
         return _times_pi(value / math.pi)
+    if kind == "log":
+        return number_text(value, 9) if 1e-4 <= value < 1e6 else f"10^{round(math.log10(value))}"
     if kind == "°":
         return f"{tick_text(math.degrees(value), math.degrees(step))}°"
     if kind == "fractions":
