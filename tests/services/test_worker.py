@@ -89,3 +89,20 @@ def test_a_cancelled_request_is_not_told_of(worker: Worker) -> None:
     with pytest.raises(WorkerError):
         waiting.wait(30)
     assert not told
+
+
+def test_closing_ends_thread_and_process_and_tells_nobody() -> None:
+    worker, told = Worker(memory=700), []
+    assert worker.ask(f"{CALLED}:doubled", 1, seconds=20).wait(30) == 2
+    pid = worker.pid
+    running = worker.ask(f"{CALLED}:endless", seconds=20, then=told.append)
+    waiting = worker.ask(f"{CALLED}:doubled", 2, seconds=20, then=told.append)
+    worker.close()
+    assert worker._thread is not None and not worker._thread.is_alive() and worker.pid is None
+    assert pid is not None
+    with pytest.raises(ProcessLookupError):
+        os.kill(pid, 0)
+    for request in (running, waiting, worker.ask(f"{CALLED}:doubled", 3, then=told.append)):
+        with pytest.raises(WorkerError):
+            request.wait(1)
+    assert told == []

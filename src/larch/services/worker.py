@@ -23,6 +23,7 @@ from larch.services.log import report
 
 MEMORY = 1500  # MB that it may take
 PATIENCE = 0.25  # seconds after which a request is not waited for any more that a newer one has replaced
+CLOSING = 2.0  # seconds that closing waits for the thread at most
 HEAD = struct.Struct(">I")
 LARGEST = 200 * 2**20  # bytes of one message
 
@@ -87,6 +88,10 @@ class Worker:
         request = Request(call, given, seconds, key)
         request._then = then
         with self._change:
+            if self._closed:
+                request.cancelled, request.error = True, WorkerError("cancelled", "It is not wanted any more.")
+                request.ended.set()
+                return request
             for older in [r for r in (*self._queue, self._running) if r is not None and key and r.key == key]:
                 older.cancel()
             self._queue.append(request)
@@ -102,12 +107,24 @@ class Worker:
         return self._process.pid if self._process is not None and self._process.poll() is None else None
 
     def close(self) -> None:
-        """Ends the process; what still waits is cancelled."""
+        """Ends the process and the thread; what runs or still waits is cancelled and tells nobody."""
         with self._change:
             self._closed = True
-            for request in self._queue:
-                request.cancel()
+            waiting = [*self._queue]
+            self._queue.clear()
+            for request in (*waiting, self._running):
+                if request is not None:
+                    request.cancel()
             self._change.notify_all()
+        for request in waiting:
+            request.error = WorkerError("cancelled", "It is not wanted any more.")
+            request.ended.set()
+        # The thread closes the pipes that it reads. It is waited for, since an answer told while the interpreter ends would
+        # reach objects of Qt that are gone already.
+        if (process := self._process) is not None:
+            process.kill()
+        if self._thread is not None and self._thread is not threading.current_thread():
+            self._thread.join(CLOSING)
         self._kill()
 
     # In the worker's own thread
@@ -197,6 +214,8 @@ class Worker:
         return found
 
     def _started(self) -> subprocess.Popen[bytes]:
+        if self._closed:
+            raise WorkerError("cancelled", "It is not wanted any more.")
         if self._process is None or self._process.poll() is not None:
             self._kill()  # of one that has died, the pipes are closed
             command = [sys.executable, "-m", "larch.services.worker_process", str(self._memory)]
