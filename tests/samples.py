@@ -15,6 +15,7 @@ from larch.core.model.page import Page
 from larch.core.model.thing import Thing, Unknown
 from larch.core.things.geometry.locus import Locus
 from larch.core.things.graphs.graph_area import GraphArea
+from larch.core.things.graphs.staircase import Staircase
 from larch.core.things.ink.ink import Ink, ink_from, line_from
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.ready_made import KINDS
@@ -65,7 +66,10 @@ def sample_things() -> list[Thing]:
     things += [stroke(), *special_ink(), Painted(), Locus(lines=(((0.0, 0.0), (60.0, 40.0), (90.0, 10.0)),))]
     drawing = picture_set.search("lantern", 1)[0]
     things += [Picture(media=f"{drawing.hash}.svg", name=drawing.label, trim=(0.1, 0.0, 0.0, 0.2)), Connector()]
-    things.append(GraphArea(low=-1.0, high=2.0, placement=Placement(900, 60)))
+    things += [
+        GraphArea(low=-1.0, high=2.0, placement=Placement(900, 60)),
+        Staircase(start=2.0, placement=Placement(900, 240)),
+    ]
     things += [thing.replace(id="", placement=Placement(60, 900)) for thing in organised()]
     missing = set(kinds().values()) - {type(thing) for thing in things} - {Unknown}
     assert not missing, f"kinds without a sample: {missing}"

@@ -86,7 +86,7 @@ TOPICS = (
           N_("drag curve vertex gradient table values points fit area integral derivative axes scale"), ("value table",), (
         N_("Drag a curve or one of its rings: the equation follows in the form in which it is written. Ctrl: freely."),
         N_("Axes are shifted by their lines, stretched by their ends, scaled by their numbers or by two fingers."),
-        N_("“Table of values”, “area under it” and what is drawn besides a graph are on its tag and in its menu."),
+        N_("“Table of values”, “area under it”, “staircase” and what is drawn besides a graph are on its tag."),
     )),
     Topic("equations", N_("Equations and solutions"),
           N_("equation expression fraction power root solve steps check working slider letter calculator"),

@@ -310,3 +310,25 @@ def test_a_freehand_curve_is_fitted_and_compared(hand: Hand) -> None:
     hand.canvas.select([ids[1], ids[2]])
     do(hand, "compare with graph")
     assert "0.03" in said[1]
+
+
+def test_a_staircase_follows_its_graph_and_its_first_member_is_dragged(hand: Hand) -> None:
+    id = on_axes(hand, "y = x/2 + 1")
+    hand.canvas.select([id])
+    do(hand, "staircase")
+    stairs = hand.canvas.page.things[-1].id
+    start = hand.thing(stairs).start
+    assert facts(hand, stairs)["course"] == "towards 2"
+    card = hand.thing(stairs).box()
+    assert not any(card.meets(thing.box()) for thing in hand.canvas.page.things if thing.id != stairs)
+    hand.drag(at(start, 0.0), at(-2.02, 0.05))
+    assert hand.thing(stairs).start == -2
+    assert hand.thing(stairs).members(hand.canvas.page)[:4] == (-2, 0, 1, 1.5)
+    hand.canvas.select([stairs])
+    do(hand, "step more")
+    assert hand.thing(stairs).steps == 6
+    hand.window.undo()
+    assert hand.thing(stairs).steps == 5
+    line = hand.thing(id)
+    page = hand.canvas.page.with_things({id: line.replace(source="y = 1 - x")})
+    assert {f.name: f.text for f in page.thing(stairs).facts(page)}["course"] == "round and round: -2;  3".replace("-", "−")

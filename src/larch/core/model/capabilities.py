@@ -346,7 +346,7 @@ class Tabulates(Able, frozen=True):
 
 
 class Shades(Able, frozen=True):
-    """What is shaded on axes, between two numbers that can be dragged there."""
+    """What is shaded or stepped through on axes, from a number that can be dragged there, perhaps to another."""
 
     __slots__ = ()
 
@@ -358,8 +358,12 @@ class Shades(Able, frozen=True):
         """The corners of its parts, in coordinates."""
         raise TypeError(self.kind())
 
-    def ends(self) -> tuple[float, float]:
-        """Where it begins and ends."""
+    def lines_on(self, page: Page) -> list[tuple[list[tuple[float, float]], bool]]:
+        """Lines that it has there besides, as corners in coordinates, and whether they are dashed."""
+        return []
+
+    def ends(self) -> tuple[float, ...]:
+        """Where it begins and, if that can be dragged too, ends."""
         raise TypeError(self.kind())
 
     def with_end(self, which: int, x: float) -> Thing:

@@ -58,6 +58,7 @@ NAME, SYMBOL = 24.0, 32.0
 WORDS = re.compile(r"[^\W\d_]{3}| [^\W\d_]+ ")  # what makes a name words: km/h is none, time is
 NARROW = 50.0  # page units to a square, below which only every second is numbered
 HATCH = 11.0
+FAR = 20.0  # windows; further out a line is cut off
 FIELD, STROKE = 32.0, 20.0  # page units from stroke to stroke of a slope field, and how long each is
 MOST_RINGS = 80
 PIECE = 48  # points to a drawn polyline: long thick ones cost far more than their length
@@ -119,6 +120,7 @@ class AxesView(View):
         drawn: list[tuple[Equation, Curve, list[Any]]] = []
         for area in thing.areas(page):
             _paint_area(painter, thing, area.shaded(page), colour(area.hue))
+            _paint_lines(painter, thing, area.lines_on(page), colour(area.hue))
         for equation in thing.curves(page):
             if FAMILY in equation.shown:
                 _paint_members(painter, thing, equation, page)
@@ -412,6 +414,16 @@ def _paint_area(painter: QPainter, axes: Axes, parts: list[list[tuple[float, flo
     painter.setPen(QPen(shade, 1.6))
     for corners in parts:
         painter.drawPolygon(QPolygonF([QPointF(*axes.to_local(x, y)) for x, y in corners]))
+
+
+def _paint_lines(painter: QPainter, axes: Axes, lines: list[tuple[list[tuple[float, float]], bool]], shade: QColor) -> None:
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    far = FAR * (axes.width + axes.height)
+    for corners, dashed in lines:
+        painter.setPen(QPen(shade, 2.4, Qt.PenStyle.DashLine if dashed else Qt.PenStyle.SolidLine))
+        places = (axes.to_local(x, y) for x, y in corners)
+        # Qt's rasteriser overflows on huge numbers.
+        painter.drawPolyline(QPolygonF([QPointF(max(-far, min(far, x)), max(-far, min(far, y))) for x, y in places]))
 
 
 def _tint(painter: QPainter, axes: Axes, region: QPainterPath, shade: QColor) -> None:

@@ -110,7 +110,8 @@ def end_near(axes: Axes, page: Page, at: tuple[float, float], reach: float) -> t
     for area in axes.areas(page):
         if area.locked:
             continue
-        corners = [point for part in area.shaded(page) for point in part]
+        parts = [*area.shaded(page), *(line for line, dashed in area.lines_on(page) if not dashed)]
+        corners = [point for part in parts for point in part]
         for which, x in enumerate(area.ends()):
             heights = [axes.to_local(x, y)[1] for a, y in corners if abs(a - x) < 1e-9] or [axes.origin()[1]]
             along = axes.to_local(x, 0)[0]

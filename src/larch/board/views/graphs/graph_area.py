@@ -11,21 +11,16 @@ from larch.board.look import text_colour
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View
-from larch.core.base.shape import Box
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.graph_area import GraphArea
+from larch.core.things.graphs.graph_area import TALL, WIDE, GraphArea
 
-PAD, WIDE, TALL = 0.2, 11.0, 2.6  # em
+PAD = 0.2  # em
 
 
 class GraphAreaView(View):
     kind: ClassVar[type[Thing]] = GraphArea
     needs_numpy: ClassVar[bool] = True
-
-    def extent(self, thing: Thing) -> Box:
-        assert isinstance(thing, GraphArea)
-        return Box(0, 0, WIDE * thing.size, TALL * thing.size)
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, GraphArea)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from larch.core.actions.equations.room import room
 from larch.core.base.shape import Placement
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, register
@@ -33,10 +34,9 @@ def _area(page: Page, things: Things) -> Edit:
         low = 0.0 if axes.x_min <= 0 < axes.x_max - step else axes.x_min + step
         high = min(low + 2 * step, axes.x_max)
     last = max(lines, key=lambda line: line.box().y1)
-    place = Placement(last.placement.x, last.box().y1 + GAP)
-    made = GraphArea(equation=lines[0].id, other=lines[1].id if len(lines) > 1 else "", low=low, high=high, hue=lines[0].hue,
-                     placement=place)  # fmt: skip
-    after = page.put(made)
+    made = GraphArea(equation=lines[0].id, other=lines[1].id if len(lines) > 1 else "", low=low, high=high, hue=lines[0].hue)
+    place = room(page, made.extent(), (last.placement.x, last.box().y1 + GAP))
+    after = page.put(made.replace(placement=Placement(*place)))
     return Edit(_("Area"), page, after, select=(after.things[-1].id,))
 
 

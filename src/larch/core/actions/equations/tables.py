@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import math
-
 from larch.core.actions.equations.plotting import curve_hue
-from larch.core.base.shape import Box, Placement, Point
+from larch.core.actions.equations.room import room
+from larch.core.base.shape import Placement
 from larch.core.base.words import N_, _
 from larch.core.maths.hand.fits import fitted
 from larch.core.model.action import Action, Fold, Things, only, register
@@ -19,7 +18,6 @@ from larch.core.things.graphs.value_table import RESIDUALS, ValueTable, number_i
 
 GAP = 40.0
 ROWS, XS = 5, ("-2", "-1", "0", "1", "2")
-STEP = 20  # page units between places that are tried
 
 
 def typed_in_cell(page: Page, table: ValueTable, row: int, column: int, text: str) -> Page:
@@ -54,7 +52,7 @@ def _table(page: Page, things: Things) -> Edit:
         table = ValueTable(xs=xs, equation=equation.id, axes=axes.id if axes is not None else "", hue=equation.hue)
         box = equation.box() if axes is None else axes.box()
         wanted = (box.x0, box.y1 + GAP / 2) if axes is None else (box.x1 + 1.5 * GAP, box.y0)
-        after = after.put(table.replace(placement=Placement(*_room(after, table.extent(), wanted))))
+        after = after.put(table.replace(placement=Placement(*room(after, table.extent(), wanted))))
         made.append(after.things[-1].id)
     return Edit(_("Table of values"), page, after, select=tuple(made))
 
@@ -67,17 +65,6 @@ def _round_the_middle(page: Page, equation: Equation, axes: Axes) -> tuple[str, 
     middle = round((main if main is not None else (axes.x_min + axes.x_max) / 2) / step)
     found = (f"{(middle + k) * step:.6f}".rstrip("0").rstrip(".") for k in range(-(ROWS // 2), ROWS // 2 + 1))
     return tuple("0" if one in ("-0", "") else one for one in found)
-
-
-def _room(page: Page, box: Box, wanted: Point) -> Point:
-    """The place nearest to a wanted one at which nothing lies; that one itself where the page is full."""
-    taken = [thing.box().grown(8) for thing in page.things]
-    across, down = page.size[0] - box.width, page.size[1] - box.height
-    places = [(x, y) for x in range(0, max(1, int(across)), STEP) for y in range(0, max(1, int(down)), STEP)]
-    for x, y in sorted(places, key=lambda at: math.dist(at, wanted)):
-        if not any(box.moved(x, y).meets(other) for other in taken):
-            return float(x), float(y)
-    return min(wanted[0], max(0.0, across)), min(wanted[1], max(0.0, down))
 
 
 def _ask(page: Page, things: Things) -> Edit:

@@ -24,6 +24,7 @@ from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import Equation, value_text
 
 FARTHEST = 1e6
+WIDE, TALL = 11.0, 2.6  # em, of its card
 NAMES = {"": N_("exactly"), "left": N_("strips, height at the left"), "right": N_("strips, height at the right"),
          "middle": N_("strips, height in the middle"), "trapezium": N_("trapezia")}  # fmt: skip
 
@@ -66,8 +67,7 @@ class GraphArea(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag
         return f"{plain_number(self.low, 3)} … {plain_number(self.high, 3)}"
 
     def extent(self) -> Box:
-        """An estimate; the board measures what it has set in type."""
-        return Box(0, 0, 7 * self.size, 2 * self.size)
+        return Box(0, 0, WIDE * self.size, TALL * self.size)
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
         return tuple(thing for thing in map(page.thing, (self.equation, self.other)) if thing is not None)
