@@ -61,7 +61,7 @@ def test_each_step_goes_to_the_graph_and_then_to_the_line_of_equals(start: float
         ("y = sqrt(x) - 1", 3, "stops: there is no value at −0.1444"),
         ("y = 1/x", 4, "round and round: 0.25;  4"),
         ("y = 3.2x(1-x)", 0.5, "round and round: 0.513045;  0.799455"),
-        ("y = 4x(1-x)", 0.3, "not settled after 1000 steps"),
+        ("y = 4x(1-x)", 0.3, "not settled after 400 steps"),
     ],
 )
 def test_it_says_what_becomes_of_the_members(source: str, start: float, course: str) -> None:

@@ -75,14 +75,22 @@ class SteerGraph(Gesture):
         self.stage.end_preview(self)
 
 
-class DragDot(Gesture):
-    """A point of a table dragged on axes: it falls onto the grid, and the row follows."""
+class _DragOnAxes(Gesture):
+    """Something of a thing dragged on axes: it falls onto the grid, Ctrl for freely. A tap selects the thing."""
 
-    def __init__(self, stage: Stage, sample: Sample, axes: str, table: str, row: int) -> None:
-        self.stage, self.axes, self.table, self.row = stage, axes, table, row
+    def __init__(self, stage: Stage, sample: Sample, axes: str, id: str, which: int) -> None:
+        self.stage, self.axes, self.id, self.which = stage, axes, id, which
         self.start = sample
         self.to: Point | None = None
         self.freely = False
+
+    def changed(self, thing: Thing | None, page: Page, x: float, y: float) -> Thing | None:
+        """The thing with its part at these coordinates; None where it has none any more."""
+        raise NotImplementedError
+
+    def words(self) -> str:
+        """What the edit is called."""
+        raise NotImplementedError
 
     def move(self, sample: Sample) -> None:
         if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
@@ -91,49 +99,38 @@ class DragDot(Gesture):
         self.stage.preview(self, self._change)
 
     def _change(self, page: Page) -> Mapping[str, Thing]:
-        axes, table = page.thing(self.axes), page.thing(self.table)
-        if not isinstance(axes, Plots) or not isinstance(table, Tabulates) or self.to is None:
+        axes = page.thing(self.axes)
+        if not isinstance(axes, Plots) or self.to is None:
             return {}
-        x, y = axes.coordinates(self.to if self.freely else axes.grid_point(self.to))
-        return {table.id: table.with_point(page, self.row, x, y)}
+        at = axes.coordinates(self.to if self.freely else axes.grid_point(self.to))
+        made = self.changed(page.thing(self.id), page, *at)
+        return {} if made is None else {self.id: made}
 
     def release(self, sample: Sample) -> None:
         if self.to is None:
-            self.stage.select((self.table,))
+            self.stage.select((self.id,))
         else:
-            self.stage.finish(self, _("Move a point"), self._change)
+            self.stage.finish(self, self.words(), self._change)
 
     def cancel(self) -> None:
         self.stage.end_preview(self)
 
 
-class DragEnd(Gesture):
-    """The beginning or the end of a shaded area dragged along its axis: it falls onto the grid."""
+class DragDot(_DragOnAxes):
+    """A point of a table: the row follows."""
 
-    def __init__(self, stage: Stage, sample: Sample, axes: str, area: str, which: int) -> None:
-        self.stage, self.axes, self.area, self.which = stage, axes, area, which
-        self.start = sample
-        self.to: Point | None = None
-        self.freely = False
+    def changed(self, thing: Thing | None, page: Page, x: float, y: float) -> Thing | None:
+        return thing.with_point(page, self.which, x, y) if isinstance(thing, Tabulates) else None
 
-    def move(self, sample: Sample) -> None:
-        if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:
-            return
-        self.to, self.freely = sample.page_pos, sample.control
-        self.stage.preview(self, self._change)
+    def words(self) -> str:
+        return _("Move a point")
 
-    def _change(self, page: Page) -> Mapping[str, Thing]:
-        axes, area = page.thing(self.axes), page.thing(self.area)
-        if not isinstance(axes, Plots) or not isinstance(area, Shades) or self.to is None:
-            return {}
-        x, _y = axes.coordinates(self.to if self.freely else axes.grid_point(self.to))
-        return {area.id: area.with_end(self.which, x)}
 
-    def release(self, sample: Sample) -> None:
-        if self.to is None:
-            self.stage.select((self.area,))
-        else:
-            self.stage.finish(self, _("Move an edge"), self._change)
+class DragEnd(_DragOnAxes):
+    """The beginning or the end of a shaded area, or of a staircase, along its axis."""
 
-    def cancel(self) -> None:
-        self.stage.end_preview(self)
+    def changed(self, thing: Thing | None, page: Page, x: float, y: float) -> Thing | None:
+        return thing.with_end(self.which, x) if isinstance(thing, Shades) else None
+
+    def words(self) -> str:
+        return _("Move an edge")

@@ -25,7 +25,7 @@ from larch.core.things.graphs.equation import Equation
 FARTHEST = 1e6
 WIDE, TALL = 11.0, 1.7  # em, of its card
 MOST_STEPS = 200
-PATIENCE = 1000  # members looked at to see where they come to
+PATIENCE = 400  # members looked at to see where they come to
 CYCLE = 8  # members at most of a round that is told
 TOLD = 3  # members on the card
 SETTLED = 1e-12  # relative; members that differ by less are taken for equal

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from fractions import Fraction
 from typing import TYPE_CHECKING, Protocol, runtime_checkable
 
-from larch.core.base.shape import Box, Placement, Point
+from larch.core.base.shape import Box, Point
 from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Node, Undefined, names_in, value_at
 from larch.core.maths.expression.tree import Name, Relation
@@ -19,6 +19,7 @@ from larch.core.maths.plane.forms import NotThere, Spot
 from larch.core.model.capabilities import Defines, Geometric, Steered
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
+from larch.core.things.graphs.graph_form import Plane
 from larch.core.things.graphs.ticks import step_of
 from larch.core.things.words.letters import letters
 
@@ -32,27 +33,15 @@ APART = 44.0
 
 
 @runtime_checkable
-class Window(Protocol):
+class Window(Plane, Protocol):
     """Axes, as far as moving a graph on them needs to know."""
 
-    @property
-    def placement(self) -> Placement: ...
-    @property
-    def x_min(self) -> float: ...
-    @property
-    def x_max(self) -> float: ...
-    @property
-    def y_min(self) -> float: ...
-    @property
-    def y_max(self) -> float: ...
     @property
     def width(self) -> float: ...
     @property
     def height(self) -> float: ...
-    def units(self) -> tuple[float, float]: ...
     def extent(self) -> Box: ...
     def plane_of(self, at: Point) -> Point: ...
-    def page_of(self, at: Point) -> Point: ...
 
 
 def window_for(equation: Equation, page: Page) -> Window | None:
