@@ -9,6 +9,7 @@ from larch.board.media.arrivals import arrivals
 from larch.services.worker import Request, worker
 
 CALL = "larch.core.maths.plot.answer:plot_marks"
+CURVE = "larch.core.maths.plot.answer:curve_marks"
 MEETINGS = "larch.core.maths.plot.answer:plot_meetings"
 CHARACTER = "larch.core.maths.plot.character:plot_character"
 SECONDS = 3.0
@@ -39,6 +40,10 @@ class Marks:
     def of(self, source: str, letters: Letters, low: float, high: float) -> tuple[Mark, ...]:
         """What is known by now; nothing while it is being worked out. Never waits."""
         return self._found((source, letters, low, high), CALL, source, dict(letters), low, high)
+
+    def of_curve(self, source: str, letters: Letters, along: str, ends: tuple[float, ...]) -> tuple[Mark, ...]:
+        """What is known by now of a curve that is no function; see `curve_marks`."""
+        return self._found((source, letters, along, ends), CURVE, source, dict(letters), along, *ends)
 
     def meetings(self, one: tuple[str, Letters], other: tuple[str, Letters], low: float, high: float) -> tuple[Mark, ...]:
         """Where two graphs of functions of the same letter meet."""

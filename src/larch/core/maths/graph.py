@@ -15,6 +15,7 @@ from larch.core.base.words import _
 from larch.core.maths.expression import ExpressionError, Node, names_in, values
 from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Number, Relation, children
 from larch.core.maths.layout.reading import meaning
+from larch.core.maths.recursion import before, first_names, firsts_of, rule_of
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -33,13 +34,17 @@ BOUNDED = frozenset({
 })  # fmt: skip
 
 
+MARKED = ("x", "y", "t", "polar", "xy")  # along what curves run on which something stands out
+
+
 class Curve(Struct, frozen=True, weakref=True):
     """What an equation means on axes.
 
     along "x": y is `formula` of x; along "y": x is `formula` of y (a vertical line, say); along "xy": `formula` of both is
     nothing on it; along "point": a place, `formula` being point(x, y); along "t": point(x, y) with the letter t
     running through `span`; along "polar": the distance from the origin, `formula` of the angle θ; along "n": members of a
-    sequence; along "field": the slope at each place.
+    sequence; along "rule": members of one that begins with `firsts`, `formula` of those before (see
+    `core.maths.recursion`), numbered from span[0]; along "field": the slope at each place.
     op: "=" for a line, or the comparison that says which side is meant, seen from the line (along "xy": what the formula is
     against nothing).
     """
@@ -48,6 +53,7 @@ class Curve(Struct, frozen=True, weakref=True):
     along: str
     op: str = "="
     span: tuple[float, float] = (0.0, 2 * math.pi)
+    firsts: tuple[Fraction, ...] = ()
 
 
 class NotDrawn(ValueError):
@@ -58,6 +64,8 @@ class NotDrawn(ValueError):
 def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     """What to draw for an equation; letters: of the page, with their values as text. Raises ExpressionError where it
     can't be read, NotDrawn where not drawn."""
+    if (sequence := _ruled(meaning(source), dict(letters))) is not None:
+        return sequence
     node = with_values(meaning(source), dict(letters)) if letters else meaning(source)
     if (point := _point_of(node)) is not None:
         if names_in(point) == {"t"}:
@@ -90,6 +98,42 @@ def curve_of(source: str, letters: tuple[tuple[str, str], ...] = ()) -> Curve:
     if not names_in(formula) or all(_says_nothing(formula, name) for name in ("x", "y")):
         raise NotDrawn(_("It says nothing about x or y."))
     return _drawn(Curve(formula, "xy", node.op))
+
+
+def _ruled(node: Node, letters: Mapping[str, str]) -> Curve | None:
+    """A sequence by a rule, its first members beside it or among the letters; None if there is no such rule. Raises
+    NotDrawn."""
+    rules = [(part, rule) for part in (node.parts if isinstance(node, Joined) and node.op == "and" else (node,))
+             if isinstance(part, Relation) and (rule := rule_of(part)) is not None]  # fmt: skip
+    if not rules:
+        return None
+    found, rule = rules[0]
+    known = dict(letters)
+    for part in node.parts if isinstance(node, Joined) else ():
+        match part:
+            case Relation("=", Name(name), right) if not names_in(right) and name in first_names(rule):
+                known[name] = _exact_text(right)
+            case _ if part is not found:
+                raise NotDrawn(_("Only one equation or inequality is drawn at a time."))
+    begun = firsts_of(rule, known)
+    if begun is None:
+        wanted = ", ".join(f"{rule.letter}_{k + 1} = …" for k in range(rule.order))
+        raise NotDrawn(_("Write how it begins, on the page or before it: {firsts}").format(firsts=wanted))
+    formula = with_values(rule.formula, {name: value for name, value in known.items() if name != "n"})
+    if unknown := names_in(formula) - {"n", *(before(k + 1) for k in range(rule.order))}:
+        raise NotDrawn(_("The value of {name} is not known.").format(name=sorted(unknown)[0]))
+    first, firsts = begun
+    return Curve(formula, "rule", span=(float(first), math.inf), firsts=firsts)
+
+
+def _exact_text(node: Node) -> str:
+    from larch.core.maths.expression import Undefined, exact_at, value_at
+
+    try:
+        exact = exact_at(node)
+        return str(exact if exact is not None else Fraction(float(value_at(node))))
+    except (Undefined, OverflowError):
+        raise NotDrawn(_("The first member has no value.")) from None
 
 
 def _is_slope(node: Node) -> bool:
@@ -304,10 +348,10 @@ def _joined(formula: Node, variable: str, left: NDArray[Any], right: NDArray[Any
     return found
 
 
-def readable(source: str) -> str:
+def readable(source: str, letters: tuple[tuple[str, str], ...] = ()) -> str:
     """Why an equation is not drawn, in one sentence, or "" if it is."""
     try:
-        curve_of(source)
+        curve_of(source, letters)
     except (ExpressionError, NotDrawn) as error:
         return str(error)
     return ""

@@ -216,3 +216,86 @@ def test_facts_of_a_line_that_was_solved_for_y_are_exact() -> None:
 
     facts = {fact.name: fact.text for fact in Equation(source="x + y <= 8").facts(Page(id="p1"))}
     assert (facts["gradient"], facts["intercept"]) == ("−1", "8")
+
+
+# Curves that a letter of their own runs through
+
+
+@settings(max_examples=25)
+@given(st.floats(-2.5, 2.5), st.floats(1.0, 4.0))
+def test_a_line_meets_a_run_through_circle_where_it_meets_the_circle(height: float, radius: float) -> None:
+    radius, height = round(radius, 3), round(height, 3)
+    assume(abs(abs(height) - radius) > 0.05)
+    page = page_of(f"({radius} cos t, {radius} sin t)", f"y = {height}")
+    if abs(height) > radius:
+        with pytest.raises(NotThere):
+            meetings(graph_of(page, 1), graph_of(page, 2))
+        return
+    axes = page.things[0]
+    assert isinstance(axes, Axes)
+    across = math.sqrt(radius**2 - height**2)
+    for order in ((1, 2), (2, 1)):
+        found = sorted(axes.plane_of(p) for p in meetings(graph_of(page, order[0]), graph_of(page, order[1])))
+        assert len(found) == 2
+        for (x, y), wanted in zip(found, (-across, across), strict=True):
+            assert (x, y) == pytest.approx((wanted, height), abs=1e-7)
+
+
+def test_a_rose_and_a_circle_meet() -> None:
+    page = page_of("r = 2cos(3θ)", "x^2 + y^2 = 1", "(cos t, sin t)")
+    axes = page.things[0]
+    assert isinstance(axes, Axes)
+    for pair in ((1, 2), (2, 1), (1, 3), (3, 1)):
+        found = {
+            tuple(round(v, 6) + 0.0 for v in axes.plane_of(p))
+            for p in meetings(graph_of(page, pair[0]), graph_of(page, pair[1]))
+        }
+        wanted = {
+            (round(math.cos(a), 6) + 0.0, round(math.sin(a), 6) + 0.0)
+            for a in (math.radians(120 * k + by) for k in range(3) for by in (-20, 20))
+        }
+        assert found == wanted, pair
+
+
+@settings(max_examples=20)
+@given(st.floats(0.1, 6.0))
+def test_the_tangent_of_a_cycloid_goes_through_the_top_of_its_circle(t: float) -> None:
+    """Known of a cycloid (t − sin t, 1 − cos t): its tangent goes through (t, 2), where its circle is highest."""
+    from larch.core.figures.rule_makers import touching
+
+    page = page_of("(t - sin t, 1 - cos t)", axes=AXES.replace(x_min=-1.0, x_max=9.0))
+    axes, graph = page.things[0], graph_of(page)
+    assert isinstance(axes, Axes)
+    at, way = touching(graph, graph.place(t))
+    (x, y), (bx, by) = axes.plane_of(at), axes.plane_of((at[0] + way[0], at[1] + way[1]))
+    cross = (bx - x) * (2 - y) - (by - y) * (t - x)
+    assert abs(cross) < 1e-4 * math.hypot(bx - x, by - y)
+
+
+def test_it_is_measured_from_the_end_of_a_curve_that_ends() -> None:
+    page = page_of("(t, t)")
+    thing = page.things[1]
+    page = page.with_things({thing.id: thing.replace(span=(0.0, 1.0))})
+    axes, graph = page.things[0], graph_of(page)
+    assert isinstance(axes, Axes)
+    (off,) = graph.offs([axes.page_of((2.0, 2.0))])
+    assert abs(off) == pytest.approx(math.dist(axes.page_of((2, 2)), axes.page_of((1, 1))))
+
+
+def test_a_point_is_bound_to_a_run_through_curve_and_stays_on_it() -> None:
+    page = page_of("(3cos t, 2sin t)")
+    graph = graph_of(page)
+    t = parameter(graph, graph.place(1.0))
+    assert distance(graph, on_form(graph, t)) < 1e-3
+    assert t == pytest.approx(1.0, abs=1e-3)
+
+
+def test_on_logarithmic_axes_a_graph_lies_where_it_is_drawn() -> None:
+    axes = AXES.replace(x_min=1.0, x_max=1000.0, y_min=1.0, y_max=1000.0, x_marks="log", y_marks="log")
+    page = page_of("y = x", "(t, t^2)", axes=axes)
+    thing = page.things[2]
+    page = page.with_things({thing.id: thing.replace(span=(1.0, 100.0))})
+    made = page.things[0]
+    assert isinstance(made, Axes)
+    for k, value in ((1, (30.0, 30.0)), (2, (30.0, 900.0))):
+        assert distance(graph_of(page, k), made.page_of(value)) < 0.1

@@ -246,7 +246,7 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
         _paint_field(painter, axes, curve, shade)
         return []
     lines = curve_polylines(axes, curve)
-    if curve.along == "n":
+    if curve.along in ("n", "rule"):
         for line in lines:
             _dot(painter, axes, *axes.to_plane(*line[0]), shade)
         return lines

@@ -48,8 +48,8 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
     if curve.along == "field":
         return []
     if curve.along in ("t", "polar"):
-        return [on_axes(axes, line[:, 0], line[:, 1]) for line in _runs(curve)]
-    if curve.along == "n":
+        return [on_axes(axes, line[:, 0], line[:, 1]) for line in run_through(curve)]
+    if curve.along in ("n", "rule"):
         members = terms(curve, axes.x_min, axes.x_max)
         return [on_axes(axes, members[k : k + 1, 0], members[k : k + 1, 1]) for k in range(len(members))]
     upright = curve.along == "y"
@@ -61,12 +61,6 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(on_axes(axes, x, y))
     return outside(found, bands(axes, curve), not upright)
-
-
-@lru_cache(32)
-def _runs(curve: Curve) -> list[Any]:
-    """Remembered, since it does not depend on the window."""
-    return run_through(curve)
 
 
 def window_of(axes: Axes) -> tuple[float, float, float, float]:

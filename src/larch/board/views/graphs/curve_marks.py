@@ -12,9 +12,9 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF
 from larch.board.look import NEEDLE, PAPER, SOFT, colour, page_font, text_colour
 from larch.board.marks import Mark, marks
 from larch.board.views.graphs.curve_names import Drawn
-from larch.board.views.graphs.graph_facts import mark_words
+from larch.board.views.graphs.graph_facts import mark_words, marks_on
 from larch.board.views.graphs.tapping import told_word
-from larch.core.maths.graph import Curve
+from larch.core.maths.graph import MARKED, Curve
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import STANDS_OUT, TOLD_AT, Equation
 
@@ -23,6 +23,8 @@ SIZE = 24.0  # of the words on large axes
 SHARE = 1 / 21  # of the width of smaller ones
 CLOSE = 3.0  # marks nearer than this are one
 
+
+TURNS = {"minimum": (0, 1), "maximum": (0, -1), "leftmost": (-1, 0), "rightmost": (1, 0)}  # where its triangle points
 
 Later = tuple[Mark, QPointF, QColor]
 MOST_PAIRS = 10
@@ -40,18 +42,17 @@ def paint_marks(
     painter: QPainter, axes: Axes, equation: Equation, curve: Curve, lines: list[Any], around: Around
 ) -> list[Later]:
     """Draws the signs, in the axes' own coordinates; tells what is to be written when all signs are drawn."""
-    if curve.along not in ("x", "y") or curve.op != "=":
+    if curve.along not in MARKED or curve.op != "=":
         return []
     wanted = STANDS_OUT in equation.shown
     letters = tuple(pair for pair in equation.told if pair[0])
     single = {name for name in equation.shown if name.startswith(TOLD_AT)}
-    if not wanted and not single and (letters or not _breaks(axes, curve, lines)):
+    if not wanted and not single and (letters or curve.along not in ("x", "y") or not _breaks(axes, curve, lines)):
         return []
-    low, high = (axes.x_min, axes.x_max) if curve.along == "x" else (axes.y_min, axes.y_max)
     shade = colour(equation.hue)
     drawn: list[QPointF] = []
     taken = around.taken
-    known = marks.of(equation.source, letters, low, high)
+    known = marks_on(axes, equation, curve)
     told: list[tuple[Mark, QPointF]] = []
     for mark in sorted(known, key=lambda one: one.kind in ("axis", "closed")):
         if mark.kind == "pole":
@@ -113,7 +114,7 @@ def _breaks(axes: Axes, curve: Curve, lines: list[Any]) -> bool:
 def _place(axes: Axes, curve: Curve, mark: Mark) -> QPointF | None:
     if mark.height is None:
         return None
-    x, y = axes.to_local(mark.at, mark.height) if curve.along == "x" else axes.to_local(mark.height, mark.at)
+    x, y = axes.to_local(mark.at, mark.height) if curve.along != "y" else axes.to_local(mark.height, mark.at)
     slack = 0.5
     seen = -slack <= x <= axes.width + slack and -slack <= y <= axes.height + slack
     return QPointF(x, y) if seen else None
@@ -134,14 +135,14 @@ def _sign(painter: QPainter, at: QPointF, shade: QColor, kind: str) -> None:
     """Told apart by shape: a ring that the axis cuts, triangles that point to where it turns, an empty ring for a hole."""
     painter.setPen(QPen(shade, 2.6, join=Qt.PenJoinStyle.RoundJoin))
     painter.setBrush(PAPER)
-    if kind in ("minimum", "maximum"):
-        way = 1 if kind == "minimum" else -1
-        painter.drawPolygon(
-            QPolygonF([at + QPointF(x * RING, y * way * RING) for x, y in ((-1, -0.75), (1, -0.75), (0, 0.9))])
-        )
+    if kind in TURNS:
+        across, down = TURNS[kind]
+        corners = ((-1, -0.75), (1, -0.75), (0, 0.9))
+        turned = [QPointF(x * down + y * across, y * down + x * across) for x, y in corners]
+        painter.drawPolygon(QPolygonF([at + RING * corner for corner in turned]))
     elif kind == "open":
         painter.drawEllipse(at, 0.75 * RING, 0.75 * RING)
-    elif kind in ("zero", "meeting"):
+    elif kind in ("zero", "meeting", "double"):
         painter.drawEllipse(at, RING, RING)
         if kind == "zero":
             painter.drawLine(at - QPointF(RING, 0), at + QPointF(RING, 0))

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from larch.board.marks import Mark, marks
 from larch.core.base.words import N_, _
+from larch.core.maths.graph import MARKED, Curve
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.things.graphs.equation import Equation
@@ -18,19 +19,29 @@ WHOLE = {
 KINDS = {
     "zero": N_("zero"), "axis": N_("y-axis"), "minimum": N_("minimum"), "maximum": N_("maximum"),
     "inflection": N_("inflection"), "pole": N_("pole"), "open": N_("open end"), "closed": N_("end"),
-    "meeting": N_("meeting"),
+    "meeting": N_("meeting"), "leftmost": N_("furthest left"), "rightmost": N_("furthest right"),
+    "double": N_("crosses itself"),
 }  # fmt: skip
 LISTED = {"zero": N_("zeros"), "minimum": N_("minima"), "maximum": N_("maxima"), "inflection": N_("inflections"),
-          "pole": N_("poles"), "open": N_("open ends")}  # fmt: skip
+          "pole": N_("poles"), "open": N_("open ends"), "axis": N_("on the y-axis"),
+          "leftmost": N_("furthest left"), "rightmost": N_("furthest right"), "double": N_("crosses itself")}  # fmt: skip
 MOST = 8
 
 
 def marks_of(equation: Equation, page: Page) -> tuple[Mark, ...]:
     """What stands out on its graph within its axes, as far as it is known by now."""
     axes, curve = window_for(equation, page), equation.curve()
-    if axes is None or curve is None or curve.along not in ("x", "y") or curve.op != "=":
+    return () if axes is None or curve is None else marks_on(axes, equation, curve)
+
+
+def marks_on(axes: Window, equation: Equation, curve: Curve) -> tuple[Mark, ...]:
+    if curve.along not in MARKED or curve.op != "=":
         return ()
-    return marks.of(equation.source, letters_of(equation), *ends_of(axes, curve.along))
+    if curve.along in ("x", "y"):
+        return marks.of(equation.source, letters_of(equation), *ends_of(axes, curve.along))
+    window = (axes.x_min, axes.x_max, axes.y_min, axes.y_max)
+    ends = window if curve.along == "xy" else curve.span
+    return marks.of_curve(equation.source, letters_of(equation), curve.along, ends)
 
 
 def letters_of(equation: Equation) -> tuple[tuple[str, str], ...]:
@@ -48,13 +59,13 @@ def mark_words(mark: Mark) -> str:
 
 def graph_facts(equation: Equation, page: Page) -> Iterator[Fact]:
     axes, curve = window_for(equation, page), equation.curve()
-    if axes is None or curve is None or curve.along not in ("x", "y") or curve.op != "=":
+    if axes is None or curve is None or curve.along not in MARKED or curve.op != "=":
         return
-    found = marks_of(equation, page)
+    found = marks_on(axes, equation, curve)
     for kind, label in LISTED.items():
         texts = list(dict.fromkeys(mark.text for mark in found if mark.kind == kind))
         if texts:
-            if kind == "zero":
+            if kind == "zero" and curve.along in ("x", "y"):
                 texts = [text.strip("()").split(";")[0 if curve.along == "x" else -1].strip() for text in texts]
             text = "; ".join(texts[:MOST]) + (" …" if len(texts) > MOST else "")
             yield Fact(f"graph {kind}", text, text=text, label=_(label), part="measures")

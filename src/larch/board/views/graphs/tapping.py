@@ -21,7 +21,7 @@ def tapped_mark(id: str, axes: Axes, at: tuple[float, float], slack: float, page
     if not isinstance(equation, Equation):
         return {}
     curve = equation.curve()
-    upright = curve is not None and curve.along == "x"
+    upright = curve is not None and curve.along != "y"
 
     def away(mark: Mark) -> float:
         assert mark.height is not None

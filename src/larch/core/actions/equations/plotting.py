@@ -8,6 +8,7 @@ from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, names_in
 from larch.core.maths.expression.tree import Name, Relation, children
+from larch.core.maths.graph import MARKED
 from larch.core.maths.layout.reading import meaning
 from larch.core.model.action import Action, Things, only, register
 from larch.core.model.capabilities import Plots
@@ -36,7 +37,7 @@ def means_a_graph(equation: Equation) -> bool:
     curve = equation.curve()
     if curve is None or equation.above:
         return False
-    if curve.along in ("point", "t", "polar", "n"):
+    if curve.along in ("point", "t", "polar", "n", "rule"):
         return True
     try:
         node = meaning(equation.source)
@@ -53,7 +54,7 @@ def plotted(page: Page, equation: Equation, size: tuple[float, float]) -> Equati
 
     size: of what is seen of it, page units.
     """
-    if not means_a_graph(equation):
+    if not means_a_graph(equation.told_on(page)):
         return equation
     found = [thing for thing in page.things if isinstance(thing, Plots)]
     under = equation.axes_on(page)
@@ -105,7 +106,7 @@ def _link(page: Page, things: Things) -> Edit:
 def _has_graph(page: Page, things: Things) -> bool:
     return only(Equation)(page, things) and all(
         isinstance(thing, Equation) and thing.axes_on(page) is not None and (curve := thing.curve()) is not None
-        and curve.along in ("x", "y") and curve.op == "=" for thing in things
+        and curve.along in MARKED and curve.op == "=" for thing in things
     )  # fmt: skip
 
 

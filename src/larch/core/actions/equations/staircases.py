@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
+from larch.core.actions.equations.plotting import curve_hue
 from larch.core.actions.equations.room import room
 from larch.core.base.shape import Placement
 from larch.core.base.words import N_, _
+from larch.core.maths.expression import Node, names_in
+from larch.core.maths.expression.tree import Name, Relation
+from larch.core.maths.graph import Curve
+from larch.core.maths.hand.slots import replaced
+from larch.core.maths.layout.from_tree import row_of
+from larch.core.maths.layout.terms import source_of
+from larch.core.maths.recursion import before
 from larch.core.model.action import Action, Things, register
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
@@ -20,7 +28,15 @@ def _can(page: Page, things: Things) -> bool:
     if len(things) != 1 or not isinstance(things[0], Equation) or things[0].axes_on(page) is None:
         return False
     curve = things[0].curve()
-    return curve is not None and curve.along == "x" and curve.op == "="
+    if curve is None or curve.op != "=":
+        return False
+    return curve.along == "x" or (curve.along == "rule" and _stepping(curve) is not None)
+
+
+def _stepping(curve: Curve) -> Node | None:
+    """The function of x that makes each member of a sequence of the one before it; None where it is none of that alone."""
+    found = replaced(curve.formula, Name(before(1)), Name("x"))
+    return found if len(curve.firsts) == 1 and names_in(found) <= {"x"} else None
 
 
 def _staircase(page: Page, things: Things) -> Edit:
@@ -30,9 +46,18 @@ def _staircase(page: Page, things: Things) -> Edit:
     if isinstance(axes, Axes):
         step = step_of(axes.x_min, axes.x_max, axes.width / 88)
         start = step if axes.x_min < step < axes.x_max else axes.x_min + step
+    curve, after = line.curve(), page
+    if curve is not None and curve.along == "rule":
+        formula = _stepping(curve)
+        assert formula is not None and axes is not None
+        start = float(curve.firsts[0])
+        function = Equation(source=source_of(row_of(Relation("=", Name("y"), formula))), axes=axes.id, size=line.size)
+        spot = room(after, function.extent(), (line.placement.x, line.box().y1 + GAP))
+        after = after.put(function.replace(placement=Placement(*spot), hue=curve_hue(after, function, axes)))
+        line = after.things[-1]
     made = Staircase(equation=line.id, start=start, hue=line.hue)
-    place = room(page, made.extent(), (line.placement.x, line.box().y1 + GAP))
-    after = page.put(made.replace(placement=Placement(*place)))
+    place = room(after, made.extent(), (line.placement.x, line.box().y1 + GAP))
+    after = after.put(made.replace(placement=Placement(*place)))
     return Edit(_("Staircase"), page, after, select=(after.things[-1].id,))
 
 

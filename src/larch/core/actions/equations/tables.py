@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from larch.core.actions.equations.plotting import curve_hue
 from larch.core.actions.equations.room import room
 from larch.core.base.shape import Placement
@@ -14,10 +16,10 @@ from larch.core.model.page import Page
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.steering import places_on, pushed_onto
-from larch.core.things.graphs.value_table import RESIDUALS, ValueTable, number_in
+from larch.core.things.graphs.value_table import FILLING, RESIDUALS, ValueTable, number_in
 
 GAP = 40.0
-ROWS, XS = 5, ("-2", "-1", "0", "1", "2")
+ROWS = 5
 
 
 def typed_in_cell(page: Page, table: ValueTable, row: int, column: int, text: str) -> Page:
@@ -35,7 +37,7 @@ def typed_in_cell(page: Page, table: ValueTable, row: int, column: int, text: st
 
 def _has_values(page: Page, things: Things) -> bool:
     return only(Equation)(page, things) and all(
-        isinstance(t, Equation) and (curve := t.curve()) is not None and curve.along == "x" and curve.op == "="
+        isinstance(t, Equation) and (curve := t.curve()) is not None and curve.along in FILLING and curve.op == "="
         for t in things
     )
 
@@ -48,8 +50,14 @@ def _table(page: Page, things: Things) -> Edit:
         if not isinstance(equation, Equation):
             continue
         axes = equation.axes_on(page)
-        xs = _round_the_middle(page, equation, axes) if isinstance(axes, Axes) else XS
-        table = ValueTable(xs=xs, equation=equation.id, axes=axes.id if axes is not None else "", hue=equation.hue)
+        curve = equation.curve()
+        table = ValueTable(equation=equation.id, axes=axes.id if axes is not None else "", hue=equation.hue)
+        if curve is not None and curve.along != "x":
+            begin = math.ceil(curve.span[0])
+            letter = equation.source.strip()[:1]
+            table = table.replace(xs=tuple(str(begin + k) for k in range(ROWS)), x_name="n", y_name=f"{letter}_n")
+        elif isinstance(axes, Axes):
+            table = table.replace(xs=_round_the_middle(page, equation, axes))
         box = equation.box() if axes is None else axes.box()
         wanted = (box.x0, box.y1 + GAP / 2) if axes is None else (box.x1 + 1.5 * GAP, box.y0)
         after = after.put(table.replace(placement=Placement(*room(after, table.extent(), wanted))))

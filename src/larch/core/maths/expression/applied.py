@@ -146,7 +146,7 @@ def _is_minus_one(node: Node) -> bool:
 
 
 def index_text(token: Token) -> str:
-    return "".join(SUBSCRIPTS.get(c, c) for c in token.text)
+    return "".join(SUBSCRIPTS.get(c, c) for c in token.text if c != " ").replace("−", "-")
 
 
 def raised_to(token: Token) -> Node:

@@ -272,7 +272,20 @@ class _Parser(Applied):
         if self.next.kind == "_" and self.tokens[self.i + 1].kind in ("number", "name"):
             self.take()
             return Name(f"{text}_{self.take().text}")
+        if self.next.kind == "_" and self.tokens[self.i + 1].kind == "(":
+            return Name(f"{text}_{self.lowered()}")
         return Name(text)
+
+    def lowered(self) -> str:
+        """The index in a_(n + 1): a sum of letters and numbers."""
+        self.i += 2
+        found = ""
+        while self.next.kind in ("number", "name", "+", "-"):
+            token = self.take()
+            found += token.kind if token.kind in "+-" else token.text
+        if not found or not self.accept(")"):
+            raise self.fail(_("An index is a sum of letters and numbers."))
+        return found
 
     def derivative(self) -> Node | None:
         """d/dx (…)."""

@@ -28,7 +28,7 @@ def reading(node: Node) -> str:
         case Number(_, text):
             return text
         case Name(name) | Unit(name):
-            return name
+            return f"{name[:2]}({name[2:]})" if name[1:2] == "_" and not name[2:].isalnum() else name
         case Negative(of):
             return "−" + _bracketed(of, 3)
         case Relation(op, left, right):

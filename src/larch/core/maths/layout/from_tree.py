@@ -103,7 +103,7 @@ def _number(text: str) -> Row:
 def _name(name: str) -> Row:
     letter, under, index = name.partition("_")
     if under:
-        return (Sign(letter), Lowered(signs(index)))
+        return (Sign(letter), Lowered(signs(index.replace("-", "−"))))
     if name.endswith(")") and len(name) > 3:
         return (Sign(name[0]), Fence("(", signs(name[2:-1]), ")"))
     return (Sign(name),)

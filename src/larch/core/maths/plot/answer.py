@@ -59,6 +59,25 @@ def plot_answer(expr: str, low: float, high: float) -> dict[str, Any]:
     }
 
 
+def curve_marks(expr: str, letters: dict[str, str], along: str, *ends: float) -> list[dict[str, Any]]:
+    """As `plot_marks`, of a curve along "t" or "polar" (ends: of its letter) or "xy" (ends: of the window), "at" being x
+    and "height" y. Raises Unread."""
+    from larch.core.maths.graph import Curve, NotDrawn, curve_of
+    from larch.core.maths.plot.running import curve_places, run_places
+
+    try:
+        curve = curve_of(expr, tuple(letters.items()))
+    except (ExpressionError, NotDrawn) as error:
+        raise Unread(str(error)) from error
+    if along == "xy":
+        found = curve_places(curve.formula, (ends[0], ends[1], ends[2], ends[3]))
+    else:
+        found = run_places(Curve(curve.formula, along, span=(ends[0], ends[1])))
+    return [
+        {"kind": kind, "at": as_float(x), "height": as_float(y), "text": _pair(x, y)} for kind, x, y in found[:MOST_MARKS]
+    ]
+
+
 def plot_marks(expr: str, letters: dict[str, str], low: float, high: float) -> list[dict[str, Any]]:
     """What stands out on the graph of a function, from left to right: {"kind", "at", "height", "text"}, with "zero", "axis"
     (where the letter is 0), "minimum", "maximum", "inflection", "pole" (height null), and at breaks "open" and "closed" for

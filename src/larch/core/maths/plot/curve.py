@@ -28,8 +28,8 @@ def curve_answer(formula: Node, low: float, high: float) -> dict[str, Any]:
     far = max(abs(low), abs(high), (high - low) / 2)
     lines = traced(formula, (low, high, -far, far))
     branches = [[[float(x), float(y)] for x, y in line if low <= x <= high] for line in lines]
-    tops = _turns(formula, branches, 1)
-    sides = _turns(formula, branches, 0)
+    tops = turns(formula, branches, 1)
+    sides = turns(formula, branches, 0)
     on_y = [as_float(y) for y in distinct(zeros_on(replaced(formula, Name("x"), ZERO), "y", -far, far))]
     roots = [as_float(x) + 0.0 for x in distinct(zeros_on(replaced(formula, Name("y"), ZERO), "x", low, high))]
     return {
@@ -45,7 +45,7 @@ def curve_answer(formula: Node, low: float, high: float) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _turns(formula: Node, branches: list[list[list[float]]], along: int) -> list[tuple[float, float, str]]:
+def turns(formula: Node, branches: list[list[list[float]]], along: int) -> list[tuple[float, float, str]]:
     """Where the pieces turn back in y (along 1) or in x (0): refined by Newton's iteration on the equation and its
     derivative by the other letter."""
     found: list[tuple[float, float, str]] = []

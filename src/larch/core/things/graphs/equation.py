@@ -12,22 +12,25 @@ from larch.core.base.shape import Box, Point
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, Node, Undefined, exact_at, names_in, reading
 from larch.core.maths.expression.precise import as_float, precise
-from larch.core.maths.expression.tree import Name, Relation
+from larch.core.maths.expression.tree import Joined, Name, Relation
 from larch.core.maths.graph import Curve, NotDrawn, curve_of, linear_parts, readable
 from larch.core.maths.layout.latex import looks_like_latex
 from larch.core.maths.layout.mathml import looks_like_mathml
 from larch.core.maths.layout.reading import meaning
 from larch.core.maths.plane.forms import Form, NotThere
+from larch.core.maths.recursion import exact_members, first_names, members, rule_of
 from larch.core.model.action import Action, Things, ids_of, wished
 from larch.core.model.capabilities import Defines, Derives, Geometric, HasWords, LooksAt, Plots, Steered, Steers, Tells
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, plain_number, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
+from larch.core.things.graphs.course import PATIENCE, course
 from larch.core.things.words.letters import letter_text, letters
 from larch.core.things.words.telling import BRACES, answers, value_of
 
 LONGEST = 1000
+FIRST_MEMBERS = 6  # of a sequence, that are told
 TURN, FARTHEST = 2 * math.pi, 1000.0
 PLANE = frozenset({"x", "y"})  # letters of the plane, which no page gives a value
 TOLD_AT = "told "  # begins, among what is shown, what stands for a single zero, turning point … that is told
@@ -243,7 +246,7 @@ class Equation(
             yield Fact("reading", None, text=error.message, label=_("read as"))
             return
         yield Fact("reading", reading(node), text=reading(node), label=_("read as"))
-        if why := readable(self.source):
+        if why := readable(self.source, tuple(pair for pair in self.told if pair[0])):
             yield Fact("graph", None, text=why, label=_("graph"))
         if self.outcome():
             yield Fact("value", self.outcome(), text=self.outcome(), label=_("comes to"))
@@ -256,6 +259,7 @@ class Equation(
         yield Fact("reason", self.reason, text=self.reason, label=_("reason"), hint=_("such as − 5 on both sides"),
                    set=lambda typed: self.replace(reason=typed.strip()[:LONGEST]))  # fmt: skip
         yield from self._span_facts()
+        yield from self._member_facts()
         yield from self._line_facts()
         yield from self._place_facts(page)
 
@@ -268,6 +272,18 @@ class Equation(
         for k, label in ((0, _("{letter} from")), (1, _("{letter} to"))):
             text = value_text(self.span[k])
             yield Fact(f"span {k}", self.span[k], text=text, label=label.format(letter=letter), set=self._span_setter(k))
+
+    def _member_facts(self) -> Iterator[Fact]:
+        """The first members of a sequence by a rule, and what becomes of it."""
+        curve = self.curve()
+        if curve is None or curve.along != "rule":
+            return
+        first = int(curve.span[0])
+        told = exact_members(curve.formula, curve.firsts, first, FIRST_MEMBERS)
+        text = "; ".join(map(value_text, told))
+        yield Fact("members", text, text=text + " …", label=_("members from {n}").format(n=first), part="measures")
+        goes = course(members(curve.formula, curve.firsts, first, PATIENCE + 1))
+        yield Fact("course", goes, text=goes, label=_("goes on"), part="measures")
 
     def _span_setter(self, k: int) -> Callable[[str], Thing]:
         def set_end(typed: str) -> Thing:
@@ -350,7 +366,11 @@ def _defined(equation: Equation) -> tuple[str, Node] | None:
 
 def _is_run_through(name: str, right: Node) -> bool:
     """r = f(θ) and a_n = f(n) are curves and sequences, and give no letter a value."""
-    return (name == "r" and "θ" in names_in(right)) or (name.endswith("_n") and "n" in names_in(right))
+    return (
+        (name == "r" and "θ" in names_in(right))
+        or (name.endswith("_n") and "n" in names_in(right))
+        or (rule_of(Relation("=", Name(name), right)) is not None)
+    )
 
 
 @remember
@@ -362,6 +382,10 @@ def _wanted(equation: Equation) -> tuple[str, ...]:
     if node is None:
         return ()
     defined = _defined(equation)
+    rules = [rule for part in (node.parts if isinstance(node, Joined) else (node,))
+             if isinstance(part, Relation) and (rule := rule_of(part)) is not None]  # fmt: skip
+    if rules:
+        return (*sorted(names_in(rules[0].formula) - {"n"}), *first_names(rules[0]))
     names = sorted(names_in(node) - PLANE - ({defined[0]} if defined is not None else set()))
     return (*names, "") if equation.source.rstrip().endswith("=") else tuple(names)
 

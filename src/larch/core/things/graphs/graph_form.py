@@ -3,46 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any, Protocol
 
-from larch.core.base.shape import Placement, Point
+from larch.core.base.shape import Point
 from larch.core.base.words import N_
 from larch.core.maths.expression import Undefined, value_at, values
 from larch.core.maths.expression.tree import Call
 from larch.core.maths.graph import Curve, branches
 from larch.core.maths.plane.forms import Graph, NotThere
-
-
-class Plane(Protocol):
-    """Axes, as far as a graph on them needs to know."""
-
-    @property
-    def placement(self) -> Placement: ...
-
-    @property
-    def x_min(self) -> float: ...
-    @property
-    def x_max(self) -> float: ...
-    @property
-    def y_min(self) -> float: ...
-    @property
-    def y_max(self) -> float: ...
-    def to_plane(self, x: float, y: float) -> Point: ...
-    def page_of(self, at: Point) -> Point: ...
-    def units(self) -> tuple[float, float]: ...
-    def replace(self, **changes: Any) -> Any: ...
-
-
-OUTSIDE = N_("The graph has no point there on these axes.")
+from larch.core.things.graphs.plane import OUTSIDE, Plane, window_of
+from larch.core.things.graphs.run_form import run_form
 
 
 def graph_on(curve: Curve, axes: Plane) -> Graph:
     """Raises NotThere if no part of the graph lies on the axes."""
-    bare = axes.replace(
-        id="", name="", hue="needle", grid=True, x_name="x", y_name="y", x_marks="", y_marks="", equal=False, rings=False
-    )
+    marks = {} if axes.has_log() else {"x_marks": "", "y_marks": ""}
+    bare = axes.replace(id="", name="", hue="needle", grid=True, x_name="x", y_name="y", equal=False, rings=False, **marks)
     found = _graph(curve, bare)
     if not found.points:
         raise NotThere(N_("The graph is not to be seen on these axes."))
@@ -64,6 +41,8 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
     """Dragging moves the same few graphs again and again, so they are kept."""
     if curve.along == "xy":
         return _implicit(curve, axes)
+    if curve.along in ("t", "polar"):
+        return run_form(curve, axes)
     if curve.along not in ("x", "y"):
         raise NotThere(N_("Nothing is constructed on a curve of this kind."))
     upright = curve.along == "x"
@@ -99,7 +78,7 @@ def _graph(curve: Curve, axes: Plane) -> Graph:
         for run in _within(branch.tolist(), bottom, top):
             ts.append(tuple(t for t, _height in run))
             runs.append(tuple(page_at(t, height) for t, height in run))
-    return Graph(tuple(ts), tuple(runs), place, offs, _window_of(axes, slack), curve.along)
+    return Graph(tuple(ts), tuple(runs), place, offs, window_of(axes, slack), curve.along)
 
 
 def _implicit(curve: Curve, axes: Plane) -> Graph:
@@ -139,17 +118,7 @@ def _implicit(curve: Curve, axes: Plane) -> Graph:
 
     ts = tuple(tuple(float(starts[k] + i) for i in range(len(line))) for k, line in enumerate(lines))
     points = tuple(tuple(axes.page_of((float(x), float(y))) for x, y in line) for line in lines)
-    return Graph(ts, points, place, offs, _window_of(axes, slack))
-
-
-def _window_of(axes: Plane, slack: float) -> Callable[[Point], bool]:
-    """Whether a place of the page can be seen on the axes."""
-
-    def seen(at: Point) -> bool:
-        x, y = axes.to_plane(*axes.placement.to_local(*at))
-        return axes.x_min - slack <= x <= axes.x_max + slack and axes.y_min - slack <= y <= axes.y_max + slack
-
-    return seen
+    return Graph(ts, points, place, offs, window_of(axes, slack))
 
 
 def _within(branch: list[list[float]], bottom: float, top: float) -> list[list[tuple[float, float]]]:

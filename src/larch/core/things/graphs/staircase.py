@@ -14,21 +14,18 @@ from larch.core.maths.expression import Node, Undefined
 from larch.core.maths.expression.evaluate import floating
 from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.rows import Lowered, Row, Sign, signs
-from larch.core.maths.surd import recognised
+from larch.core.maths.recursion import comes_to, same
 from larch.core.model.capabilities import HasWords, LooksAt, Plots, Shades
 from larch.core.model.fact import Fact, plain_number, read_number, read_whole
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.axes import Axes
+from larch.core.things.graphs.course import FARTHEST, PATIENCE, course, limit_text
 from larch.core.things.graphs.equation import Equation
 
-FARTHEST = 1e6
 WIDE, TALL = 11.0, 1.7  # em, of its card
 MOST_STEPS = 200
-PATIENCE = 400  # members looked at to see where they come to
-CYCLE = 8  # members at most of a round that is told
 TOLD = 3  # members on the card
-SETTLED = 1e-12  # relative; members that differ by less are taken for equal
 
 
 class Staircase(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag="staircase"):
@@ -111,7 +108,7 @@ class Staircase(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag
     def comes_to(self, page: Page) -> str:
         """The number to which they come, as text; "" where they come to none."""
         found = self.members(page)
-        return _text(found[-1]) if len(found) > 1 and _same(found[-2], found[-1]) else ""
+        return limit_text(end) if (end := comes_to(found)) is not None else ""
 
     def row(self, page: Page) -> Row:
         """What its card says."""
@@ -133,17 +130,7 @@ class Staircase(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag
 
     def course(self, page: Page) -> str:
         """What becomes of the members, in words."""
-        found = self.members(page)
-        if end := self.comes_to(page):
-            return _("towards {number}").format(number=end)
-        if len(found) <= PATIENCE:
-            if abs(found[-1]) > FARTHEST:
-                return _("past {number} after {count} steps").format(number=plain_number(FARTHEST), count=len(found) - 1)
-            return _("stops: there is no value at {number}").format(number=plain_number(found[-1], 4))
-        for count in range(2, CYCLE + 1):
-            if all(_same(found[-1 - k], found[-1 - k - count]) for k in range(count)):
-                return _("round and round: {members}").format(members=";  ".join(_text(x) for x in sorted(found[-count:])))
-        return _("not settled after {count} steps").format(count=PATIENCE)
+        return course(self.members(page))
 
     def _with_start(self, typed: str) -> Thing:
         value = read_number(typed)
@@ -151,15 +138,6 @@ class Staircase(HasWords, Shades, LooksAt, Thing, frozen=True, kw_only=True, tag
             raise ValueError(_("That is too far out."))
         made: Thing = self.replace(start=float(value))
         return made
-
-
-def _same(a: float, b: float) -> bool:
-    return abs(a - b) <= SETTLED * max(1.0, abs(a), abs(b))
-
-
-def _text(value: float) -> str:
-    known = recognised(round(value, 12))
-    return known.text() if known is not None else plain_number(value, 6)
 
 
 @once_a_page
@@ -178,6 +156,6 @@ def _run(formula: Node | None, start: float, count: int) -> tuple[float, ...]:
         if not math.isfinite(value):
             break
         found.append(value)
-        if _same(found[-2], value):
+        if same(found[-2], value):
             break
     return tuple(found)

@@ -19,7 +19,7 @@ from larch.core.maths.plane.forms import NotThere, Spot
 from larch.core.model.capabilities import Defines, Geometric, Steered
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
-from larch.core.things.graphs.graph_form import Plane
+from larch.core.things.graphs.plane import Plane
 from larch.core.things.graphs.ticks import step_of
 from larch.core.things.words.letters import letters
 

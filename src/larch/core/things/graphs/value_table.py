@@ -15,6 +15,7 @@ from larch.core.maths.expression.precise import Budget, as_float, precise
 from larch.core.maths.expression.tree import states
 from larch.core.maths.graph import Curve
 from larch.core.maths.layout.reading import meaning
+from larch.core.maths.recursion import exact_members
 from larch.core.maths.surd import recognised
 from larch.core.model.capabilities import HasParts, HasWords, LooksAt, Plots, Tabulates, WorksLocked
 from larch.core.model.fact import Fact, plain_number
@@ -25,6 +26,7 @@ from larch.core.things.graphs.equation import Equation, value_text
 ROW, COLUMN = 58.0, 138.0
 MOST_ROWS, LONGEST = 60, 60
 EFFORT = 4000
+FILLING = ("x", "n", "rule")  # along what curves run that fill tables
 RESIDUALS = "residuals"  # among what is shown: how far its points lie off the curve of best fit
 
 
@@ -177,7 +179,9 @@ class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, fro
         for axis, label in (("x_name", _("name of the first column")), ("y_name", _("name of the second column"))):
             name = getattr(self, axis)
             yield Fact(axis, name, text=name, label=label, part="looks", set=self._namer(axis))
-        equations = [t for t in page.things if isinstance(t, Equation) and (c := t.curve()) is not None and c.along == "x"]
+        equations = [
+            t for t in page.things if isinstance(t, Equation) and (c := t.curve()) is not None and c.along in FILLING
+        ]
         options = (("", _("none")), *((t.id, t.plain_text()[:40]) for t in equations))
         text = dict(options).get(self.equation, "")
         yield Fact("equation", self.equation, text=text, label=_("filled by"), options=options,
@@ -227,7 +231,7 @@ def number_in(text: str) -> Fraction | float | None:
 def _rows(table: ValueTable, page: Page) -> tuple[Row, ...]:
     equation = page.thing(table.equation) if table.equation else None
     curve = equation.curve() if isinstance(equation, Equation) else None
-    formula = curve if curve is not None and curve.along == "x" else None
+    formula = curve if curve is not None and curve.along in FILLING else None
     return tuple(_row(table, k, formula) for k in range(len(table.xs)))
 
 
@@ -235,7 +239,7 @@ def _row(table: ValueTable, k: int, curve: Curve | None) -> Row:
     x, y = table.typed_in(k, 0), table.typed_in(k, 1)
     at = number_in(x) if x else None
     own = number_in(y) if y else None
-    value = _value(curve.formula, at) if curve is not None and at is not None else None
+    value = _filled(curve, at) if curve is not None and at is not None else None
     place = None if at is None else float(at)
     if own is not None:
         right = None if value is None else _same(own, value)
@@ -246,9 +250,22 @@ def _row(table: ValueTable, k: int, curve: Curve | None) -> Row:
     return Row(x, _exactly(value), place, float(value))
 
 
-def _value(formula: Node, at: Fraction | float) -> Fraction | float | None:
+def _filled(curve: Curve, at: Fraction | float) -> Fraction | float | None:
+    """The value there; of a sequence at its numbers only."""
+    if curve.along == "x":
+        return _value(curve.formula, at)
+    first = math.ceil(curve.span[0])
+    if float(at) != int(at) or not first <= at <= first + MOST_ROWS:
+        return None
+    if curve.along == "n":
+        return _value(curve.formula, at, "n")
+    found = exact_members(curve.formula, curve.firsts, first, int(at) - first + 1)
+    return found[-1] if len(found) == int(at) - first + 1 else None
+
+
+def _value(formula: Node, at: Fraction | float, letter: str = "x") -> Fraction | float | None:
     try:
-        value = precise(formula, {"x": at}, Budget(EFFORT))
+        value = precise(formula, {letter: at}, Budget(EFFORT))
     except Undefined:
         return None
     if isinstance(value, Fraction):
