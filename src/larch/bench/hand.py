@@ -141,8 +141,9 @@ def curves() -> None:
 
     from larch.board.ink.strokes import polygon_of
     from larch.board.paint import HINTS
-    from larch.board.views.graphs.axes import paint_curve
-    from larch.board.views.graphs.curve_lines import polylines
+    from larch.board.views.graphs.axes import paint_curve, ribbons
+    from larch.board.views.graphs.curve_lines import polylines, runs
+    from larch.board.views.graphs.swinging import bands
     from larch.core.things.graphs.axes import Axes
     from larch.core.things.graphs.equation import Equation
 
@@ -161,7 +162,8 @@ def curves() -> None:
     def ours() -> None:
         painter = QPainter(image)
         painter.setRenderHints(HINTS)
-        polylines.cache_clear()
+        for remembered in (polylines, runs, ribbons, bands):
+            remembered.cache_clear()
         for equation in made:
             paint_curve(painter, axes, equation, equation.curve())  # type: ignore[arg-type]
         painter.end()

@@ -5,6 +5,8 @@ Spacing by class after Knuth, The TeXbook (1984), chapter 18; shifts, gaps and g
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from larch.board.typeset.boxes import (
     Bar,
     Mark,
@@ -65,7 +67,13 @@ def italic(character: str) -> str:
 def set_row(row: Row) -> Setting:
     """A row in type, with the signs of the lesson, and a caret's places in it and in all its inner rows."""
     signs = signs_in_use()
-    return _set(row if signs is AS_WRITTEN else as_seen(row, signs))
+    return _whole(row if signs is AS_WRITTEN else as_seen(row, signs))
+
+
+@lru_cache(512)
+def _whole(row: Row) -> Setting:
+    """While something is dragged the same rows are set in every frame."""
+    return _set(row)
 
 
 def _set(row: Row, size: float = 1.0, path: Path = (), level: int = 0) -> Setting:

@@ -22,7 +22,9 @@ if TYPE_CHECKING:
 
 SAMPLES = 512
 COARSE = 64  # stretches that are looked at first
-PARTS, LEVELS = 8, 13
+PARTS = 8
+NARROWEST = 8.0**-12  # of the stretches that are looked at first
+FEW = 12  # stretches that are cut more finely at once
 MOST_STRETCHES = 6000  # bounds the work for functions that break everywhere
 
 
@@ -286,15 +288,18 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
     edges = np.linspace(low, high, COARSE + 1)
     starts, ends = edges[:-1], edges[1:]
     proved: list[tuple[Any, Any]] = []
-    for depth in range(LEVELS):
+    width = 1.0  # of a stretch, as a share of the first ones
+    while True:
         good = unbroken(formula, variable, starts, ends)
         proved.append((starts[good], ends[good]))
         starts, ends = starts[~good], ends[~good]
-        if not len(starts) or len(starts) * PARTS > MOST_STRETCHES:
+        parts = PARTS if len(starts) > FEW or width < 1.5 * NARROWEST * PARTS else PARTS * PARTS
+        if not len(starts) or len(starts) * PARTS > MOST_STRETCHES or width < 1.5 * NARROWEST:
             break
-        cuts = starts[:, None] + (ends - starts)[:, None] * (np.arange(PARTS + 1) / PARTS)
+        cuts = starts[:, None] + (ends - starts)[:, None] * (np.arange(parts + 1) / parts)
         cuts[:, -1] = ends  # to the last bit, so that neighbours still meet
-        if depth:  # nothing will be found where no cut has a value
+        width, first = width / parts, width == 1.0
+        if not first:  # nothing will be found where no cut has a value
             known = np.isfinite(values(formula, **{variable: cuts.ravel()})).reshape(cuts.shape)
             cuts = cuts[known.any(axis=1)]
         starts, ends = cuts[:, :-1].ravel(), cuts[:, 1:].ravel()

@@ -21,15 +21,24 @@ GRID = 240  # cells across the window
 FEW = 40  # places at which small pieces are looked for
 STEPS = 16  # of Newton's iteration
 TURN = 0.35  # of a cell: how far a corner may be moved, else it belongs to a break
+SETTLED = 1e-8  # of the window: a step shorter than this is the last
+AROUND = ((0, 1), (0, -1), (1, 0), (-1, 0), (1, 1), (1, -1), (-1, 1), (-1, -1))
 Window = tuple[float, float, float, float]  # x_min, x_max, y_min, y_max
 
 
 def gradient(formula: Node, x: Array, y: Array, window: Window) -> tuple[Array, Array]:
     """By differences in the middle, with steps of a millionth of the window."""
+    return _with_gradient(formula, x, y, window)[1:]
+
+
+def _with_gradient(formula: Node, x: Array, y: Array, window: Window) -> tuple[Array, Array, Array]:
+    """The value, and by how much it changes along x and along y; asked all at once, since each asking has its price."""
+    import numpy as np
+
     h, k = (window[1] - window[0]) * 1e-6, (window[3] - window[2]) * 1e-6
-    across = (values(formula, x=x + h, y=y) - values(formula, x=x - h, y=y)) / (2 * h)
-    down = (values(formula, x=x, y=y + k) - values(formula, x=x, y=y - k)) / (2 * k)
-    return across, down
+    found = values(formula, x=np.concatenate([x, x + h, x - h, x, x]), y=np.concatenate([y, y, y, y + k, y - k]))
+    here, right, left, above, below = found.reshape(5, -1)
+    return here, (right - left) / (2 * h), (above - below) / (2 * k)
 
 
 def nearer(formula: Node, points: Array, window: Window, steps: int = STEPS) -> Array:
@@ -37,19 +46,23 @@ def nearer(formula: Node, points: Array, window: Window, steps: int = STEPS) -> 
     import numpy as np
 
     wide, high = window[1] - window[0], window[3] - window[2]
-    x, y = points[:, 0].copy(), points[:, 1].copy()
+    found = np.array(points, dtype=float)
+    moving = np.arange(len(found))
     with np.errstate(all="ignore"):
         for _step in range(steps):
-            off = values(formula, x=x, y=y)
-            across, down = gradient(formula, x, y, window)
+            x, y = found[moving].T
+            off, across, down = _with_gradient(formula, x, y, window)
             across, down = across * wide, down * high
             size = across * across + down * down
             move = np.where(size > 0, off / size, 0.0)
             move = np.where(np.isfinite(move), move, 0.0)
-            x, y = x - move * across * wide, y - move * down * high
-            if not (np.abs(move) * np.sqrt(size) > 1e-15).any():
+            found[moving, 0] -= move * across * wide
+            found[moving, 1] -= move * down * high
+            # The error of a step goes with the square of its length.
+            moving = moving[np.abs(move) * np.sqrt(size) > SETTLED]
+            if not len(moving):
                 break
-    return np.column_stack([x, y])
+    return found
 
 
 def _grid(window: Window, cells: int) -> tuple[Array, Array]:
@@ -79,7 +92,7 @@ def traced(formula: Node, window: Window, cells: int = GRID) -> tuple[Array, ...
     x, y, height = _heights(formula, window, cells)
     if not np.isfinite(height).any():
         return ()
-    lines: Any = contour_generator(x=x, y=y, z=np.ma.masked_invalid(height), corner_mask=True).lines(0.0)
+    lines: Any = contour_generator(x=x, y=y, z=_masked(height), corner_mask=True).lines(0.0)
     found: list[Array] = []
     for line in [*lines, *_small(formula, window, x, y, height)]:
         if len(line) < 2:
@@ -91,6 +104,13 @@ def traced(formula: Node, window: Window, cells: int = GRID) -> tuple[Array, ...
     return tuple(found)
 
 
+def _masked(height: Array) -> Any:
+    """Without what has no value; that there is none is quickly seen, and spares contouring a mask."""
+    import numpy as np
+
+    return height if np.isfinite(height).all() else np.ma.masked_invalid(height)
+
+
 def _small(formula: Node, window: Window, x: Array, y: Array, height: Array) -> list[Array]:
     """Pieces smaller than a cell: looked for where the height is least among its neighbours without changing its sign."""
     import numpy as np
@@ -99,20 +119,23 @@ def _small(formula: Node, window: Window, x: Array, y: Array, height: Array) -> 
     size = np.where(np.isfinite(height), np.abs(height), np.inf)
     inner = size[1:-1, 1:-1]
     least = np.isfinite(inner)
-    for dy, dx in ((0, 1), (0, -1), (1, 0), (-1, 0), (1, 1), (1, -1), (-1, 1), (-1, -1)):
-        beside = size[1 + dy : size.shape[0] - 1 + dy, 1 + dx : size.shape[1] - 1 + dx]
-        same = np.sign(height[1 + dy : size.shape[0] - 1 + dy, 1 + dx : size.shape[1] - 1 + dx]) == np.sign(
-            height[1:-1, 1:-1]
-        )
-        least &= (inner < beside) & same
+    for dy, dx in AROUND:
+        least &= inner < size[1 + dy : size.shape[0] - 1 + dy, 1 + dx : size.shape[1] - 1 + dx]
     found: list[Array] = []
-    for row, column in np.argwhere(least)[:FEW]:
+    tried = 0
+    for row, column in np.argwhere(least):
+        signs = np.sign(height[row : row + 3, column : column + 3])
+        if not (signs == signs[1, 1]).all():
+            continue
+        tried += 1
+        if tried > FEW:
+            break
         px = np.linspace(x[column], x[column + 2], 41)
         py = np.linspace(y[row], y[row + 2], 41)
         across, down = np.meshgrid(px, py)
         closer = values(formula, x=across, y=down)
         if np.nanmin(closer) < 0 < np.nanmax(closer):
-            made: Any = contour_generator(x=px, y=py, z=np.ma.masked_invalid(closer)).lines(0.0)
+            made: Any = contour_generator(x=px, y=py, z=_masked(closer)).lines(0.0)
             found += made
     return found
 
@@ -144,8 +167,7 @@ def _distance(formula: Node, points: Array, window: Window) -> Array:
 
     x, y = points[:, 0], points[:, 1]
     with np.errstate(all="ignore"):
-        off = values(formula, x=x, y=y)
-        across, down = gradient(formula, x, y, window)
+        off, across, down = _with_gradient(formula, x, y, window)
         size = np.hypot(across * (window[1] - window[0]), down * (window[3] - window[2]))
         # Where a curve crosses itself there is no gradient; there the value itself has to be nothing.
         scale = np.nanmax(np.where(np.isfinite(size), size, 0.0)) if len(size) else 0.0
@@ -170,7 +192,7 @@ def filled(formula: Node, op: str, window: Window, cells: int = GRID) -> tuple[A
     if not np.isfinite(height).any():
         return ()
     bound = float(np.nanmax(np.abs(height))) * 2 + 1
-    made = contour_generator(x=x, y=y, z=np.ma.masked_invalid(height), corner_mask=True, fill_type=FillType.OuterOffset)
+    made = contour_generator(x=x, y=y, z=_masked(height), corner_mask=True, fill_type=FillType.OuterOffset)
     low, high = (-bound, 0.0) if op in "<≤" else (0.0, bound)
     regions: Any = made.filled(low, high)
     points, offsets = regions

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from functools import partial
+from functools import lru_cache, partial
 from typing import Any, ClassVar
 
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -12,21 +12,21 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPo
 
 from larch.board.gestures.base import Gesture, Stage
 from larch.board.gestures.steer import DragDot, DragEnd, SteerGraph
-from larch.board.ink.strokes import polygon_of, ribbon
+from larch.board.ink.strokes import Round, polygon_of, ribbon
 from larch.board.look import NEEDLE, PAPER, RULING, SOFT, colour, page_font
 from larch.board.pointer import Sample
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.board.views.base import View, words
 from larch.board.views.graphs.curve_lines import (
+    bare,
     curve_bands,
     curve_near,
     curve_polylines,
     dot_near,
     end_near,
     on_axes,
-    thinned,
-    visible_runs,
+    runs,
     window_of,
 )
 from larch.board.views.graphs.curve_marks import Around, paint_marks, paint_meetings, paint_words
@@ -36,7 +36,7 @@ from larch.board.views.graphs.tapping import tapped_mark
 from larch.core.base.memo import cache_in_thread
 from larch.core.base.shape import Box
 from larch.core.maths.expression import values
-from larch.core.maths.graph import Curve
+from larch.core.maths.graph import MARKED, Curve
 from larch.core.maths.implicit import filled
 from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.rows import Sign
@@ -143,7 +143,11 @@ class AxesView(View):
             for _row, x, y in table.points_on(page):
                 if thing.x_min <= x <= thing.x_max and thing.y_min <= y <= thing.y_max:
                     _dot(painter, thing, x, y, colour(table.hue))
-        around = Around([], numbers, Drawn([line for _equation, _curve, lines in drawn for line in lines]))
+        shown = bare(thing)
+        lined = [
+            run for _equation, curve, lines in drawn for run in (runs(shown, curve) if curve.along in MARKED else lines)
+        ]
+        around = Around([], numbers, Drawn(lined))
         told = [later for one in drawn for later in paint_marks(painter, thing, *one, around)]
         told += paint_meetings(painter, thing, [(equation, curve) for equation, curve, _lines in drawn], around)
         paint_words(painter, thing, told, around)
@@ -254,12 +258,12 @@ def paint_curve(painter: QPainter, axes: Axes, equation: Equation, curve: Curve)
         _paint_side(painter, axes, curve, lines, shade)
     for band in curve_bands(axes, curve):
         _paint_band(painter, band, curve.along == "x", shade)
-    for line in lines:
-        for run in map(thinned, visible_runs(line, axes)):
-            if curve.op in "<>":
-                _paint_dashes(painter, run, shade)
-            else:
-                _paint_line(painter, run, shade)
+    shown = bare(axes)
+    if curve.op in "<>":
+        for run in runs(shown, curve):
+            _paint_dashes(painter, run, shade)
+    else:
+        _paint_ribbons(painter, ribbons(shown, curve), shade)
     return lines
 
 
@@ -312,16 +316,22 @@ def _dot(painter: QPainter, axes: Axes, x: float, y: float, shade: QColor) -> No
     painter.drawEllipse(QPointF(*axes.to_local(x, y)), DOT, DOT)
 
 
-def _paint_line(painter: QPainter, run: Any, shade: QColor) -> None:
+@lru_cache(64)
+def ribbons(axes: Axes, curve: Curve) -> list[tuple[list[QPolygonF], list[Round]]]:
+    """The line of a curve on bare axes; remembered, since most curves stand still while one is moved."""
     import numpy as np
 
+    return [ribbon(run, np.full(len(run), LINE / 2)) for run in runs(axes, curve)]
+
+
+def _paint_ribbons(painter: QPainter, made: list[tuple[list[QPolygonF], list[Round]]], shade: QColor) -> None:
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(shade)
-    polygons, corners = ribbon(run, np.full(len(run), LINE / 2))
-    for polygon in polygons:
-        painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
-    for centre, radius in corners:
-        painter.drawEllipse(centre, radius, radius)
+    for polygons, corners in made:
+        for polygon in polygons:
+            painter.drawPolygon(polygon, Qt.FillRule.WindingFill)
+        for centre, radius in corners:
+            painter.drawEllipse(centre, radius, radius)
 
 
 def _paint_dashes(painter: QPainter, run: Any, shade: QColor) -> None:
@@ -400,10 +410,9 @@ def _paint_members(painter: QPainter, axes: Axes, equation: Equation, page: Page
     for curve in members(page, equation):
         if curve.along == "point":
             continue
-        for line in curve_polylines(axes, curve):
-            for run in map(thinned, visible_runs(line, axes)):
-                for start in range(0, len(run) - 1, PIECE):
-                    painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
+        for run in runs(bare(axes), curve):
+            for start in range(0, len(run) - 1, PIECE):
+                painter.drawPolyline(polygon_of(run[start : start + PIECE + 1]))
 
 
 def _paint_area(painter: QPainter, axes: Axes, parts: list[list[tuple[float, float]]], shade: QColor) -> None:

@@ -7,6 +7,7 @@ from functools import lru_cache
 from typing import Any
 
 from larch.board.views.graphs.swinging import bands, outside
+from larch.core.base.memo import remember
 from larch.core.base.shape import Placement
 from larch.core.maths.expression import values
 from larch.core.maths.graph import Curve, branches
@@ -32,6 +33,7 @@ def curve_bands(axes: Axes, curve: Curve) -> list[Any]:
     return bands(bare(axes), curve)
 
 
+@remember
 def bare(axes: Axes) -> Axes:
     """What of axes decides how a graph runs on them."""
     looks = {"id": "", "name": "", "hue": "needle", "placement": ORIGIN, "x_name": "", "y_name": ""}
@@ -61,6 +63,12 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(on_axes(axes, x, y))
     return outside(found, bands(axes, curve), not upright)
+
+
+@lru_cache(64)
+def runs(axes: Axes, curve: Curve) -> list[Any]:
+    """What of the branches is to be seen on bare axes, thinned out."""
+    return [thinned(run) for line in polylines(axes, curve) for run in visible_runs(line, axes)]
 
 
 def window_of(axes: Axes) -> tuple[float, float, float, float]:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 from typing import Any
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -21,24 +21,10 @@ SIZE = 38.0  # on large axes; smaller on smaller ones
 SHARE = 1 / 17  # of the width of the axes
 WIDEST = 0.45  # of the axes
 AIR = 5.0
-ALONG = (
-    0.88,
-    0.12,
-    0.8,
-    0.2,
-    0.94,
-    0.06,
-    0.72,
-    0.28,
-    0.65,
-    0.35,
-    0.58,
-    0.42,
-    0.5,
-    0.99,
-    0.01,
-)  # shares of the visible part of a curve at which its name is tried
+# Shares of the visible part of a curve at which its name is tried.
+ALONG = (0.88, 0.12, 0.8, 0.2, 0.94, 0.06, 0.72, 0.28, 0.65, 0.35, 0.58, 0.42, 0.5, 0.99, 0.01)
 CLEAR = 7.0
+CELL, FARTHEST = 4.0, 4000  # page units to a cell, and cells from the corner of the axes
 NUMBERS = 40.0  # beside the axes, for their numbers
 
 
@@ -54,9 +40,7 @@ def paint_names(
         made = _setting(equation.name or equation.seen_source())
         if made is None or made.width * size > WIDEST * axes.width:
             continue
-        for box in _places(axes, lines, made, size):
-            if any(box.intersects(other) for other in taken):
-                continue
+        for box in _places(axes, lines, made, size, taken):
             if drawn.crosses(box):
                 continue
             taken.append(box)
@@ -71,7 +55,6 @@ def paint_names(
             break
 
 
-@lru_cache(256)
 def _setting(source: str) -> Setting | None:
     try:
         return set_row(look(source))
@@ -79,52 +62,66 @@ def _setting(source: str) -> Setting | None:
         return None
 
 
-def _places(axes: Axes, lines: Sequence[Any], made: Setting, size: float) -> Iterator[QRectF]:
-    """Above and below the curve, to both sides, wholly within the window."""
+def _places(axes: Axes, lines: Sequence[Any], made: Setting, size: float, taken: Sequence[QRectF]) -> Iterator[QRectF]:
+    """Above and below the curve, to both sides, wholly within the window and on nothing that stands there."""
     import numpy as np
 
     wide, tall = made.width * size + 2 * AIR, (max(made.above, 0.7) + max(made.below, 0.2)) * size + AIR
-    window = QRectF(0, 0, axes.width, axes.height)
     inside = [line[(line[:, 0] >= 0) & (line[:, 0] <= axes.width) & (line[:, 1] >= 0) & (line[:, 1] <= axes.height)]
               for line in lines]  # fmt: skip
     points = np.concatenate(inside) if inside else np.empty((0, 2))
     if not len(points):
         return
-    for share in ALONG:
-        x, y = points[min(len(points) - 1, int(share * len(points)))]
-        for dx, dy in ((-wide - CLEAR, -tall - CLEAR), (CLEAR, -tall - CLEAR), (CLEAR, CLEAR), (-wide - CLEAR, CLEAR)):
-            box = QRectF(float(x) + dx, float(y) + dy, wide, tall)
-            if window.contains(box):
-                yield box
+    beside = [(-wide - CLEAR, -tall - CLEAR), (CLEAR, -tall - CLEAR), (CLEAR, CLEAR), (-wide - CLEAR, CLEAR)]
+    at = points[np.minimum(len(points) - 1, np.array(ALONG) * len(points)).astype(int)]
+    x, y = (at[:, None, :] + np.array(beside)).reshape(-1, 2).T
+    free = (x >= 0) & (y >= 0) & (x + wide <= axes.width) & (y + tall <= axes.height)
+    for box in taken:
+        free &= ~((x < box.right()) & (x + wide > box.left()) & (y < box.bottom()) & (y + tall > box.top()))
+    for k in np.flatnonzero(free):
+        yield QRectF(float(x[k]), float(y[k]), wide, tall)
 
 
 class Drawn:
-    """All curves as one row of stretches, of which a box is asked at once."""
+    """All curves as the cells of a grid that they run through, of which a box is asked at once."""
 
     def __init__(self, lines: Sequence[Any]) -> None:
         import numpy as np
 
-        whole = [line for line in lines if len(line)]
-        self.points = np.concatenate(whole) if whole else np.empty((0, 2))
-        joined = np.ones(max(0, len(self.points) - 1), dtype=bool)
-        joined[np.cumsum([len(line) for line in whole], dtype=int)[:-1] - 1] = False
-        self.joined = joined
-        self.x, self.y = self.points[:, 0].copy(), self.points[:, 1].copy()
+        pieces = [along(line) for line in lines if len(line)]
+        self.cells: Any = None
+        if not pieces:
+            return
+        at = np.floor(np.concatenate(pieces) / CELL)
+        at = at[(np.abs(at) < FARTHEST).all(axis=1)].astype(int)
+        if not len(at):
+            return
+        self.start = at.min(axis=0)
+        size = at.max(axis=0) - self.start + 1
+        taken = np.zeros(size + 1, dtype=np.int32)
+        taken[tuple((at - self.start + 1).T)] = 1
+        self.cells = taken.cumsum(axis=0).cumsum(axis=1)  # how many lie before each corner
+        self.size = size
 
     def crosses(self, box: QRectF) -> bool:
-        """Whether a curve runs through a box; lines are thick, and between its points one is straight."""
-        import numpy as np
-
-        left, right, top, bottom = box.left() - 2, box.right() + 2, box.top() - 4, box.bottom() + 4
-        x, y = self.x, self.y
-        west, east, north, south = x < left, x > right, y < top, y > bottom
-        if not (west | east | north | south).all():
-            return True
-        beside = (west[:-1] & west[1:]) | (east[:-1] & east[1:]) | (north[:-1] & north[1:]) | (south[:-1] & south[1:])
-        near = np.flatnonzero(self.joined & ~beside)
-        if not len(near):
+        """Whether a curve runs through a box, or within a cell of it; lines are thick."""
+        if self.cells is None:
             return False
-        (ax, ay), (bx, by) = self.points[near].T, self.points[near + 1].T
-        sides = [(bx - ax) * (v - ay) - (by - ay) * (u - ax) for u in (left, right) for v in (top, bottom)]
-        low, high = np.minimum.reduce(sides), np.maximum.reduce(sides)
-        return bool(((low < 0) & (high > 0)).any())
+        (west, north), (wide, tall) = self.start, self.size
+        left, right = (min(max(math.floor(x / CELL) - west, 0), wide) for x in (box.left() - 2, box.right() + 2 + CELL))
+        top, bottom = (min(max(math.floor(y / CELL) - north, 0), tall) for y in (box.top() - 4, box.bottom() + 4 + CELL))
+        cells = self.cells
+        return bool(cells[right, bottom] - cells[left, bottom] - cells[right, top] + cells[left, top])
+
+
+def along(line: Any) -> Any:
+    """Places on a line no further apart than a cell, its corners among them."""
+    import numpy as np
+
+    if len(line) < 2:
+        return line
+    way = np.diff(line, axis=0)
+    parts = np.ceil(np.abs(way).max(axis=1) / CELL).astype(int) + 1
+    of = np.repeat(np.arange(len(way)), parts)
+    share = (np.arange(len(of)) - np.repeat(np.cumsum(parts) - parts, parts)) / parts[of]
+    return np.concatenate([line[of] + way[of] * share[:, None], line[-1:]])

@@ -34,7 +34,7 @@ def bands(axes: Axes, curve: Curve) -> list[Any]:
     edges = np.arange(0.0, size, COLUMN)
     # No even steps: they could beat with the swinging itself.
     share = (np.arange(SAMPLES) + 0.4 + 0.3 * np.sin(12.9898 * np.arange(SAMPLES))) / SAMPLES
-    at = edges[:, None] + share[None, :] * COLUMN
+    at = edges[None, :] + share[:, None] * COLUMN  # a column of samples each, down which sums are quick
     plane = axes.x_min + at / unit if upright else axes.y_max - at / unit
     with np.errstate(all="ignore"):
         height = values(curve.formula, **{curve.along: plane.ravel()}).reshape(plane.shape)
@@ -42,12 +42,14 @@ def bands(axes: Axes, curve: Curve) -> list[Any]:
     far = 2 * (axes.width + axes.height)
     known = np.isfinite(across)
     across = np.clip(np.where(known, across, 0.0), -far, far)
-    steps = np.sign(np.diff(across, axis=1))
-    turns = (steps[:, 1:] * steps[:, :-1] < 0).sum(axis=1)
+    steps = np.diff(across, axis=0)
+    turns = (steps[1:] * steps[:-1] < 0).sum(axis=0)
     together = np.convolve(turns, np.ones(3, dtype=int), mode="same")
-    wild = (together >= TURNS) & known.all(axis=1)
-    low = _widest(np.where(known, across, far).min(axis=1), np.min)
-    high = _widest(np.where(known, across, -far).max(axis=1), np.max)
+    wild = (together >= TURNS) & known.all(axis=0)
+    if np.count_nonzero(wild) < LEAST:
+        return []
+    low = _widest(np.where(known, across, far).min(axis=0), np.min)
+    high = _widest(np.where(known, across, -far).max(axis=0), np.max)
     runs = np.flatnonzero(np.diff(np.concatenate([[0], wild.astype(np.int8), [0]])))
     found = []
     for start, stop in runs.reshape(-1, 2):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from fractions import Fraction
+from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from larch.core.base.memo import remember
@@ -264,6 +265,7 @@ def _array_power(base: Any, exponent: Any, odd: int) -> Any:
     return np.where((base == 0) & (np.asarray(exponent) <= 0), np.nan, result)
 
 
+@lru_cache(128)
 def _array_function(function: str) -> Callable[..., Any]:
     import numpy as np
 

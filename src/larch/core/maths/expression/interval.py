@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from larch.core.maths.expression.evaluate import VALUES, odd_root
-from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Node, Number, Relation
+from larch.core.maths.expression.tree import Binary, Call, Joined, Name, Negative, Node, Number, Relation, children
 
 Array = NDArray[Any]
 
@@ -76,6 +76,8 @@ def _never_negative(node: Node, name: str) -> tuple[tuple[float, float], ...] | 
     from larch.core.maths.algebra.polynomials import at, ratio_of, real_zeros
     from larch.core.maths.expression.exactly import NotRational, Undefined
 
+    if _count(node, name) < 2:
+        return None  # then the bounds are as near as can be
     try:
         ratio = ratio_of(node, name, {})
         if len(ratio.below) != 1 or not 2 <= len(ratio.above) <= 13:
@@ -95,6 +97,11 @@ def _never_negative(node: Node, name: str) -> tuple[tuple[float, float], ...] | 
         else:
             found.append((low, high))
     return tuple(found)
+
+
+def _count(node: Node, name: str) -> int:
+    """How often a letter stands in it."""
+    return int(node == Name(name)) if isinstance(node, Name) else sum(_count(child, name) for child in children(node))
 
 
 def _truth(node: Node, name: str, x: Stretches) -> tuple[Array, Array]:

@@ -67,11 +67,21 @@ def _unbroken(formula: Node, low: float, high: float) -> list[tuple[float, float
     if any(b[0] - a[1] > slack for a, b in pairwise(ends)):
         return None
     heights = np.concatenate([one[[0, -1], 1] for one in found])
-    middle = np.concatenate([one[len(one) // 4 : 3 * len(one) // 4 + 1, 1] for one in found])
+    middle = np.concatenate([_middle(one) for one in found])
     if np.abs(heights).max() > 1e4 * (1 + np.abs(middle).max()):
         return None  # it runs away at a pole
     cut = [low, *(b[0] for b in ends[1:]), high]
     return list(pairwise(cut))
+
+
+def _middle(branch: Any) -> Any:
+    """The values of a branch away from its ends."""
+    import numpy as np
+
+    x, y = branch[:, 0], branch[:, 1]
+    quarter = (x[-1] - x[0]) / 4
+    inner = y[(x >= x[0] + quarter) & (x <= x[-1] - quarter)]
+    return inner if len(inner) else np.array([y[len(y) // 2]])
 
 
 def _by_antiderivative(formula: Node, low: float, high: float) -> Value | None:

@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 from larch.core.maths.algebra.critical import distinct, refined_zero, watched
 from larch.core.maths.algebra.polynomials import ratio_of, real_zeros
 from larch.core.maths.expression.derive import derivative
-from larch.core.maths.expression.evaluate import floating
+from larch.core.maths.expression.evaluate import floating, values
 from larch.core.maths.expression.exactly import NotRational, Undefined
 from larch.core.maths.expression.precise import Budget, Value, decimal, precise
 from larch.core.maths.expression.tree import Binary, Call, Node, Number, children, names_in
@@ -56,22 +56,27 @@ def zeros_on(node: Node, name: str, low: float, high: float, samples: int = SAMP
         return [x for x in real_zeros(ratio.above) if low - 1e-12 <= x <= high + 1e-12]
     except (NotRational, ZeroDivisionError, Undefined, OverflowError):
         pass
+    import numpy as np
+
     at = quick(node, name)
     step = (high - low) / samples
     places = [low, *(low + (k + 0.5) * step for k in range(samples)), high]
-    heights = [at(x) for x in places]
-    if sum(height == 0 for height in heights) > FLAT * len(heights):
+    heights = np.asarray(values(node, **{name: np.array(places, dtype=float)}))
+    if (heights == 0).sum() > FLAT * len(heights):
         return []  # it is zero on a whole stretch: no single place stands out
     try:
         slope: Node | None = derivative(node, name)
     except Undefined:
         slope = None
     found: list[Value] = []
-    for k in range(len(places) - 1):
-        a, b = heights[k], heights[k + 1]
-        if a is None or b is None or len(found) > MOST:
-            continue
-        if a == 0 or a * b < 0:
+    signs = np.sign(heights)  # not a number where there is no value
+    with np.errstate(invalid="ignore"):
+        crossed = ((signs[:-1] == 0) & ~np.isnan(signs[1:])) | (signs[:-1] * signs[1:] < 0)
+    for k in np.flatnonzero(crossed).tolist():
+        if len(found) > MOST:
+            break
+        a, b = at(places[k]), at(places[k + 1])  # the last digit can be another one by one
+        if a is not None and b is not None and (a == 0 or a * b < 0):
             found += refined_zero(node, slope, name, at, places[k], places[k + 1])
     if heights[-1] == 0:
         found.append(Fraction(high))
@@ -90,10 +95,10 @@ def _steps(node: Node, name: str, low: float, high: float) -> Iterator[Node]:
     if isinstance(node, Call) and node.function in (*STEPPED, "mod") and name in names_in(node):
         inside = node.arguments[0] if node.function != "mod" else Binary("/", node.arguments[0], node.arguments[1])
         at = quick(inside, name)
-        values = [v for v in (at(low + (high - low) * k / 200) for k in range(201)) if v is not None]
-        if values and max(values) - min(values) < MOST:
+        known = [v for v in (at(low + (high - low) * k / 200) for k in range(201)) if v is not None]
+        if known and max(known) - min(known) < MOST:
             half = Fraction(1, 2) if node.function == "round" else Fraction(0)
-            for k in range(math.floor(min(values)) - 1, math.ceil(max(values)) + 2):
+            for k in range(math.floor(min(known)) - 1, math.ceil(max(known)) + 2):
                 yield Binary("-", inside, Number(k + half, str(k + half)))
     for child in children(node):
         yield from _steps(child, name, low, high)

@@ -49,9 +49,11 @@ def plot_character(expr: str, letters: dict[str, str], low: float, high: float) 
     kind, formula, name = function_of(node)
     if kind != "function" or name not in names_in(formula):
         return []
-    here = features(formula, name, low, high)
-    reach = SWINGING if is_periodic(formula) else WIDE
-    wide = features(formula, name, -reach, reach)
+    if is_periodic(formula):
+        here = wide = features(formula, name, min(low, -SWINGING), max(high, SWINGING))
+    else:
+        wide = features(formula, name, -WIDE, WIDE)
+        here = wide if -WIDE <= low and high <= WIDE else features(formula, name, low, high)
     far = {way: asymptote(formula, name, way) for way in (-1, 1)}
     told = {
         "domain": domain(formula, name),
@@ -301,7 +303,8 @@ def period(node: Node, name: str) -> str:
 def monotone(node: Node, name: str, found: Features, low: float, high: float) -> dict[str, str]:
     """Where it rises and falls, from low to high."""
     parting = [one.x for one in found.breaks if one.kind != "bend" and low < one.x < high]
-    places = sorted([*(x for x, _kind in found.extrema), *parting], key=as_float)
+    turning = [x for x, _kind in found.extrema if low < x < high]
+    places = sorted([*turning, *parting], key=as_float)
     if len(places) > MOST:
         return {}
     cuts: list[Value | None] = [None, *places, None]
