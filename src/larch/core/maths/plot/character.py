@@ -53,7 +53,7 @@ def plot_character(expr: str, letters: dict[str, str], low: float, high: float) 
         here = wide = features(formula, name, min(low, -SWINGING), max(high, SWINGING))
     else:
         wide = features(formula, name, -WIDE, WIDE)
-        here = wide if -WIDE <= low and high <= WIDE else features(formula, name, low, high)
+        here = wide if low >= -WIDE and high <= WIDE else features(formula, name, low, high)
     far = {way: asymptote(formula, name, way) for way in (-1, 1)}
     told = {
         "domain": domain(formula, name),

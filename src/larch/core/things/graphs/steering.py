@@ -92,14 +92,17 @@ def pushed(equation: Equation, axes: Window, page: Page, start: Point, to: Point
             name, (x, y) = through
             exact = _shifted_onto(node, by, known, (x, y))
             if exact is not None:
-                why = _("through {name}").format(name=name) if name else _("through the point")
-                return Steered(_changes(equation, page, exact), why, axes.page_of((x, y)))
+                return Steered(_changes(equation, page, exact), _through_words(name), axes.page_of((x, y)))
     main = next((one for one in places(node, known, reach_of(axes)) if one.main), None)
     steps, why, at = _steps(axes, (main.x + by[0], main.y + by[1]) if main is not None else None, freely)
     crosses = _crossing(node, known, by)
     if crosses is not None:
         steps, why, at = _steps(axes, crosses, freely)
     return Steered(_changes(equation, page, moved(node, by, known, steps)), why, axes.page_of(at) if at else to)
+
+
+def _through_words(name: str) -> str:
+    return _("through {name}").format(name=name) if name else _("through the point")
 
 
 def _crossing(node: Node, known: Mapping[str, float], by: tuple[float, float]) -> tuple[float, float] | None:
@@ -118,8 +121,13 @@ def _crossing(node: Node, known: Mapping[str, float], by: tuple[float, float]) -
 def taken(equation: Equation, axes: Window, page: Page, name: str, to: Point, freely: bool = False) -> Steered:
     """Its graph when one of its places was taken to a place of the page. Raises NotThere where it can't be there."""
     at = axes.plane_of(to)
+    node, known = meaning(equation.source), known_letters(equation, page)
+    through = None if freely else _through(equation, axes, page, to)
+    if through is not None:
+        after = dragged(node, name, through[1], known, reach_of(axes))
+        return Steered(_changes(equation, page, after), _through_words(through[0]), axes.page_of(through[1]))
     steps, why, onto = _steps(axes, at, freely)
-    after = dragged(meaning(equation.source), name, at, known_letters(equation, page), reach_of(axes), steps)
+    after = dragged(node, name, at, known, reach_of(axes), steps)
     return Steered(_changes(equation, page, after), why, axes.page_of(onto) if onto else to)
 
 
