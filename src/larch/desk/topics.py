@@ -79,8 +79,8 @@ TOPICS = (
     Topic("graphs", N_("Graphs, axes and number lines"), N_("function equation coordinates plot number line"), ("axes",), (
         N_("Put out axes, write an equation with the equation tool, and its graph is drawn in a hue of its own. "
            "With several axes on a page, select an equation and one of them: “draw on these axes”."),
-        N_("Circles, regions (y < 2x), pieces and points (2, 3) are drawn, too; so is a_(n+1) = a_n/2 + 3, with a_1 = 4 on the "
-           "page. The ranges of x and y can be typed."),
+        N_("Circles, regions (y < 2x), pieces and points (2, 3) are drawn, too; so is a_(n+1) = a_n/2 + 3, with a_1 = 4 "
+           "on the page. The ranges of x and y can be typed."),
         N_("“Mark what stands out” shows zeros, turning points, poles, and where marked graphs meet."),
     )),
     Topic("by hand", N_("Graphs moved by hand, tables, areas"),

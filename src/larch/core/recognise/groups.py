@@ -1,0 +1,72 @@
+"""Which strokes may belong together as one sign: single ones, and up to four that lie close, in whatever order written."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    Array = NDArray[Any]
+
+MOST = 4  # strokes of a sign
+CLOSE = 0.3  # heights of a usual sign between strokes that touch or nearly do
+STACKED = 0.85  # heights between those that stand above each other, as in = ÷ i
+WIDE, TALL = 2.2, 2.6  # heights: no sign of several strokes is larger
+MOST_FOR_ONE = 40  # candidates that a stroke takes part in
+
+
+def candidates(strokes: Sequence[Array], boxes: Array, height: float) -> list[tuple[int, ...]]:
+    """Each as stroke numbers in rising order. strokes: evenly spaced; boxes: theirs, shape (n, 4)."""
+    beside = _neighbours(strokes, boxes, height)
+    found: dict[tuple[int, ...], None] = {(k,): None for k in range(len(strokes))}
+    for k in range(len(strokes)):
+        grown: list[tuple[int, ...]] = [(k,)]
+        own = 0
+        for _size in range(MOST - 1):
+            larger: dict[tuple[int, ...], None] = {}
+            for group in grown:
+                for other in sorted({n for member in group for n in beside[member] if n > k and n not in group}):
+                    made = tuple(sorted((*group, other)))
+                    if made not in larger and _fits(boxes, made, height):
+                        larger[made] = None
+            grown = list(larger)[: MOST_FOR_ONE - own]
+            own += len(grown)
+            found.update(dict.fromkeys(grown))
+            if own >= MOST_FOR_ONE:
+                break
+    return list(found)
+
+
+def _fits(boxes: Array, group: Sequence[int], height: float) -> bool:
+    parts = boxes[list(group)]
+    return bool(
+        parts[:, 2].max() - parts[:, 0].min() <= WIDE * height and parts[:, 3].max() - parts[:, 1].min() <= TALL * height
+    )
+
+
+def _neighbours(strokes: Sequence[Array], boxes: Array, height: float) -> list[list[int]]:
+    import numpy as np
+
+    count = len(strokes)
+    beside: list[list[int]] = [[] for _ in range(count)]
+    sparse = [stroke[:: max(1, len(stroke) // 24)] for stroke in strokes]
+    for i in range(count):
+        for j in range(i + 1, count):
+            gap_x = max(boxes[i, 0], boxes[j, 0]) - min(boxes[i, 2], boxes[j, 2])
+            gap_y = max(boxes[i, 1], boxes[j, 1]) - min(boxes[i, 3], boxes[j, 3])
+            if gap_x > CLOSE * height or gap_y > STACKED * height:
+                continue
+            least = min(boxes[i, 2] - boxes[i, 0], boxes[j, 2] - boxes[j, 0])
+            if gap_y > CLOSE * height:
+                close = -gap_x >= 0.4 * least  # one above the other
+            else:
+                apart = sparse[i][:, None] - sparse[j][None]
+                close = float(np.sqrt((apart**2).sum(axis=2).min())) <= CLOSE * height or (
+                    -gap_x >= 0.4 * least and gap_y <= STACKED * height
+                )
+            if close:
+                beside[i].append(j)
+                beside[j].append(i)
+    return beside
