@@ -21,6 +21,7 @@ WINDOW_COMMANDS = (
     "demo",
     "check",
     *MATHS,
+    "read",
     "measure",
     "classify",
     "things",
@@ -64,6 +65,9 @@ def parser() -> argparse.ArgumentParser:
     from larch.cli_maths import add_commands
 
     add_commands(commands)
+    from larch.cli_read import add_command
+
+    add_command(commands)
     measure = commands.add_parser("measure", help="measure the shapes of an SVG picture")
     measure.add_argument("picture", type=Path, metavar="SHAPES.svg")
     measure.add_argument("--json", action="store_true")
@@ -138,6 +142,12 @@ def _signs_kept(given: list[str]) -> list[str]:
 
 def _maths(asked: argparse.Namespace) -> int:
     from larch.cli_maths import run
+
+    return run(asked)
+
+
+def _read_ink(asked: argparse.Namespace) -> int:
+    from larch.cli_read import run
 
     return run(asked)
 
@@ -407,6 +417,7 @@ HANDLERS: dict[str, Callable[[argparse.Namespace], int]] = {
     "facts": _facts,
     "check": _check,
     **dict.fromkeys(MATHS, _maths),
+    "read": _read_ink,
     "measure": _measure,
     "classify": _classify,
     "things": _things,

@@ -1,0 +1,1 @@
+"""Handwritten mathematics, read as rows that can be edited."""

@@ -1,0 +1,197 @@
+"""The places of signs to each other: fractions, roots, what stands raised and lowered, as a tree of places.
+
+Labels can still change afterwards: a node names its sign by number, and the linear order of the tree is what the language
+model looks at.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from larch.core.recognise.maths.place import Box, placed
+
+ASIDE = 0.3  # of a bar's length, by which what stands over it may reach out
+BAR = 1.6  # times as long as high, a line at least
+DEEPEST = 8
+
+
+class Symbol(NamedTuple):
+    """A group of strokes that is taken for one sign. labels: (sign, log-probability), the likeliest first."""
+
+    strokes: tuple[int, ...]
+    box: Box
+    labels: tuple[tuple[str, float], ...]
+    sure: float  # the log-probability that it is a sign at all
+
+
+class Place(NamedTuple):
+    """symbol: its number. kind: "sign", "fraction" (parts: above, below) or "root" (parts: inside); raised, lowered: what
+    stands at it."""
+
+    symbol: int
+    kind: str
+    parts: tuple[Line, ...]
+    raised: Line
+    lowered: Line
+
+
+Line = tuple[Place, ...]
+
+
+class Parsed(NamedTuple):
+    line: Line
+    score: float
+
+
+def parsed(symbols: Sequence[Symbol], labels: Sequence[str]) -> Parsed:
+    return _Parser(symbols, labels).all()
+
+
+class _Parser:
+    def __init__(self, symbols: Sequence[Symbol], labels: Sequence[str]) -> None:
+        self.symbols, self.labels = symbols, labels
+        self.score = 0.0
+
+    def all(self) -> Parsed:
+        line = self.line(list(range(len(self.symbols))), 0)
+        return Parsed(line, self.score)
+
+    def box(self, k: int) -> Box:
+        return self.symbols[k].box
+
+    def middle(self, k: int) -> tuple[float, float]:
+        x0, y0, x1, y1 = self.box(k)
+        return (x0 + x1) / 2, (y0 + y1) / 2
+
+    def line(self, members: list[int], deep: int) -> Line:
+        """One row of signs, with what belongs to each."""
+        if not members or deep > DEEPEST:
+            return ()
+        held: dict[int, tuple[str, tuple[Line, ...]]] = {}
+        rest = self._roots(members, held, deep)
+        rest = self._fractions(rest, held, deep)
+        return self._row(sorted(rest, key=lambda k: self._left(k, held)), held, deep)
+
+    def _left(self, k: int, held: dict[int, tuple[str, tuple[Line, ...]]]) -> float:
+        x0, _y0, x1, _y1 = self.box(k)
+        return x0 if k in held else 0.7 * x0 + 0.3 * x1
+
+    def _roots(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> list[int]:
+        rest = list(members)
+        roots = [k for k in members if self.labels[k] == "√"]
+        for root in sorted(roots, key=lambda k: self.box(k)[0] - self.box(k)[2]):  # the widest first
+            if root not in rest:
+                continue
+            x0, y0, x1, y1 = self.box(root)
+            inside = []
+            for k in rest:
+                x, y = self.middle(k)
+                if k != root and x0 + 0.12 * (x1 - x0) < x < x1 + 0.05 * (x1 - x0) and y0 < y < y1 + 0.35 * (y1 - y0):
+                    inside.append(k)
+            if inside:
+                held[root] = ("root", (self.line(inside, deep + 1),))
+                rest = [k for k in rest if k not in inside]
+        return rest
+
+    def _fractions(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> list[int]:
+        rest = list(members)
+        bars = [k for k in members if self.labels[k] == "-" and self._is_bar(k)]
+        for bar in sorted(bars, key=lambda k: self.box(k)[0] - self.box(k)[2]):
+            if bar not in rest:
+                continue
+            x0, y0, x1, y1 = self.box(bar)
+            level = (y0 + y1) / 2
+            aside = ASIDE * (x1 - x0)
+            over: list[int] = []
+            under: list[int] = []
+            for k in rest:
+                x = self.middle(k)[0]
+                bx0, by0, bx1, by1 = self.box(k)
+                outside = max(0.0, x0 - bx0) + max(0.0, bx1 - x1)
+                if (
+                    k == bar
+                    or not x0 - 0.1 * (x1 - x0) <= x <= x1 + 0.1 * (x1 - x0)
+                    or outside > max(aside, 0.5 * (bx1 - bx0))
+                ):
+                    continue
+                if by1 <= level + 0.25 * (by1 - by0):
+                    over.append(k)
+                elif by0 >= level - 0.25 * (by1 - by0):
+                    under.append(k)
+            over, under = self._reaching(over, level, True), self._reaching(under, level, False)
+            if over and under:
+                held[bar] = ("fraction", (self.line(over, deep + 1), self.line(under, deep + 1)))
+                gone = {*over, *under}
+                rest = [k for k in rest if k not in gone]
+        return rest
+
+    def _is_bar(self, k: int) -> bool:
+        x0, y0, x1, y1 = self.box(k)
+        return x1 - x0 > BAR * (y1 - y0)
+
+    def _reaching(self, members: list[int], level: float, above: bool) -> list[int]:
+        """Without what lies so far off that it belongs to another line."""
+        if not members:
+            return []
+        heights = sorted(self.box(k)[3] - self.box(k)[1] for k in members)
+        usual = max(heights[len(heights) // 2], heights[-1] * 0.5)
+        found: list[int] = []
+        edge = level
+        for k in sorted(members, key=lambda k: abs(self.middle(k)[1] - level)):
+            _x0, y0, _x1, y1 = self.box(k)
+            gap = edge - y1 if above else y0 - edge
+            if gap > 1.3 * usual:
+                continue
+            found.append(k)
+            edge = min(edge, y0) if above else max(edge, y1)
+        return found
+
+    def _row(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> Line:
+        """Signs from left to right: each on the line, or at the one on the line before it."""
+        row: list[int] = []
+        raised: dict[int, list[int]] = {}
+        lowered: dict[int, list[int]] = {}
+        for k in members:
+            if not row:
+                row.append(k)
+                continue
+            base = row[-1]
+            way = self._way(base, k, raised.get(base), lowered.get(base))
+            if way == "same":
+                row.append(k)
+            else:
+                (raised if way == "up" else lowered).setdefault(base, []).append(k)
+        made = []
+        for k in row:
+            kind, parts = held.get(k, ("sign", ()))
+            inner = []
+            for group in (raised.get(k, []), lowered.get(k, [])):
+                inner.append(self._row(group, {m: held[m] for m in group if m in held}, deep + 1) if deep < DEEPEST else ())
+            made.append(Place(k, kind, parts, inner[0], inner[1]))
+        return tuple(made)
+
+    def _way(self, base: int, k: int, raised: list[int] | None, lowered: list[int] | None) -> str:
+        one, other = self.labels[base], self.labels[k]
+        if k != base and one in "=<>≤≥≠+×÷±→([{,:" and not (raised or lowered):
+            return "same"  # nothing is raised at these
+        odds = placed(one, self.box(base), other, self.box(k))
+        if other in ".,":
+            odds["down"] -= 2.5
+            odds["up"] -= 4.0
+        if other in "=<>≤≥≠→":
+            odds["up"] -= 2.0
+            odds["down"] -= 2.0
+        if one == "√" or one in "-./|·'°%":
+            odds["up"] -= 1.5
+            odds["down"] -= 3.0
+        if one.isdigit():
+            odds["down"] -= 2.5
+        for way, group in (("up", raised), ("down", lowered)):
+            if group:  # what goes on beside it goes on where it stands
+                beside = placed(self.labels[group[-1]], self.box(group[-1]), other, self.box(k))
+                odds[way] = max(odds[way], beside["same"] - 0.5) + 0.7
+        best = max(odds, key=lambda way: odds[way])
+        total = sum(2.718281828 ** (value - odds[best]) for value in odds.values())
+        self.score -= min(6.0, total - 1.0)
+        return best

@@ -1,0 +1,166 @@
+"""Handwritten mathematics: strokes in any order to the likeliest rows, with what each sign else could be.
+
+Candidates of one to four strokes are told by a small network from their shape and from what stands round them; covers of
+all strokes are found by dynamic programming; each is laid out, and a beam over labels weighs shapes against what is written
+at school. With the labels the layout is made again.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+from larch.core.maths.layout.latex import latex
+from larch.core.maths.layout.rows import Row, Sign
+from larch.core.recognise.groups import candidates
+from larch.core.recognise.ink import EVEN, MOST_STROKES, boxes_of, clean, evenly, height_of
+from larch.core.recognise.maths.beam import texts
+from larch.core.recognise.maths.language import language
+from larch.core.recognise.maths.layout import Symbol, parsed
+from larch.core.recognise.maths.partition import partitions
+from larch.core.recognise.maths.rows import row_of
+from larch.core.recognise.maths.signs import ALPHABET, NONE
+from larch.core.recognise.net import signs
+from larch.core.recognise.pictures import pictures
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    Array = NDArray[Any]
+
+KEPT = 8  # labels of a symbol
+LAYOUT = 0.6  # of how likely the places are
+SIGN = 1.0  # of how sure it is that groups are signs
+
+
+class Told(NamedTuple):
+    """A symbol of the best reading: its sign, the strokes it was made of, how sure it is, and what else it could be."""
+
+    token: str
+    strokes: tuple[int, ...]
+    confidence: float
+    others: tuple[str, ...]
+
+
+class MathsReading(NamedTuple):
+    """row, and the likeliest rows in all, best first; symbols from left to right."""
+
+    row: Row
+    rows: tuple[Row, ...]
+    symbols: tuple[Told, ...]
+    confidence: float
+
+
+def read_maths(strokes: Sequence[Any]) -> MathsReading:
+    """An empty row where nothing is written."""
+    import numpy as np
+
+    cleaned = clean(strokes)
+    numbers = [k for k, stroke in enumerate(cleaned) if len(stroke)][:MOST_STROKES]
+    if not numbers:
+        return MathsReading((), (), (), 0.0)
+    kept = [cleaned[k] for k in numbers]
+    boxes = boxes_of(kept)
+    height = height_of(boxes)
+    even = [evenly(stroke, EVEN * height) for stroke in kept]
+    groups = candidates(even, boxes, height)
+    odds = _odds(even, groups, height)
+    sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6))
+    order = np.argsort(boxes[:, 0]).tolist()
+    found: list[tuple[float, Row, tuple[Told, ...]]] = []
+    for score, chosen in partitions(len(kept), groups, sure.tolist(), order):
+        symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
+        found += _rows(symbols, SIGN * score)
+    found.sort(key=lambda one: -one[0])
+    distinct: dict[Row, tuple[float, tuple[Told, ...]]] = {}
+    for score, row, told in found:
+        distinct.setdefault(row, (score, told))
+    rows = tuple(distinct)[:6]
+    if not rows:
+        return MathsReading((), (), (), 0.0)
+    scores = np.array([distinct[row][0] for row in rows])
+    share = np.exp(scores - scores.max())
+    return MathsReading(rows[0], rows, distinct[rows[0]][1], float(share[0] / share.sum()))
+
+
+def _odds(even: Sequence[Array], groups: Sequence[tuple[int, ...]], height: float) -> Array:
+    """The log-probabilities of all labels for each group."""
+    import numpy as np
+
+    points = np.concatenate(even)
+    owner = np.repeat(np.arange(len(even)), [len(stroke) for stroke in even])
+    images, runs, facts = pictures(points, owner, groups, height)
+    return signs.ask(images=images, runs=runs, facts=facts)
+
+
+def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, sure: float, numbers: Sequence[int]) -> Symbol:
+    import numpy as np
+
+    own = boxes[list(group)]
+    labels = np.argsort(-odds[:NONE])[:KEPT]
+    known = odds[labels] - np.log(np.exp(odds[:NONE]).sum() + 1e-12)
+    box = (float(own[:, 0].min()), float(own[:, 1].min()), float(own[:, 2].max()), float(own[:, 3].max()))
+    return Symbol(tuple(numbers[k] for k in group), box,
+                  tuple((ALPHABET[k], float(value)) for k, value in zip(labels, known, strict=True)), sure)  # fmt: skip
+
+
+def _rows(symbols: list[Symbol], start: float) -> list[tuple[float, Row, tuple[Told, ...]]]:
+    """Laid out by shapes alone, then once more by what the signs were taken for."""
+    labels = tuple(symbol.labels[0][0] for symbol in symbols)
+    made: list[tuple[float, Row, tuple[Told, ...]]] = []
+    seen: set[tuple[str, ...]] = set()
+    for turn in range(2):
+        if labels in seen:
+            break
+        seen.add(labels)
+        tree = parsed(symbols, labels)
+        told = texts(tree.line, symbols, language())
+        made = [] if turn == 0 else made
+        for one in told:
+            total = start + LAYOUT * tree.score + one.score
+            made.append((total, row_of(tree.line, one.labels), _told(symbols, one.labels)))
+        labels = told[0].labels
+    return made
+
+
+def _told(symbols: Sequence[Symbol], labels: Sequence[str]) -> tuple[Told, ...]:
+    order = sorted(range(len(symbols)), key=lambda k: symbols[k].box[0])
+    return tuple(
+        Told(labels[k], symbols[k].strokes, math.exp(dict(symbols[k].labels).get(labels[k], -6.0)),
+             tuple(sign for sign, _odds in symbols[k].labels if sign != labels[k])[:4])
+        for k in order
+    )  # fmt: skip
+
+
+def maths_answer(strokes: Sequence[Any]) -> dict[str, Any]:
+    """{"latex", "text", "alternatives", "symbols": [{"token", "strokes", "confidence", "others"}]}, as plain values."""
+    found = read_maths(strokes)
+    return {
+        "latex": latex(found.row),
+        "text": plain(found.row),
+        "alternatives": [latex(row) for row in found.rows[1:]],
+        "symbols": [
+            {
+                "token": one.token,
+                "strokes": list(one.strokes),
+                "confidence": round(one.confidence, 4),
+                "others": list(one.others),
+            }
+            for one in found.symbols
+        ],
+    }
+
+
+def plain(row: Row) -> str:
+    """In one line: read and written out, or sign by sign where it can't be read."""
+    from larch.core.maths.expression.plain import reading
+    from larch.core.maths.expression.tree import ExpressionError
+    from larch.core.maths.layout.to_tree import read_row
+
+    if all(isinstance(item, Sign) for item in row):
+        return "".join(item.text for item in row if isinstance(item, Sign))
+    try:
+        return reading(read_row(row).node)
+    except (ExpressionError, RecursionError):
+        return latex(row)

@@ -1,0 +1,1 @@
+"""Rough outlines read as the shapes that were meant."""

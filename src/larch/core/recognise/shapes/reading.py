@@ -1,0 +1,78 @@
+"""Which shape an outline was meant to be."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from larch.core.recognise.ink import clean
+from larch.core.recognise.shapes.features import Fits, features, fits_of
+from larch.core.recognise.shapes.forest import shape_forest
+from larch.core.recognise.shapes.ideal import vertices
+from larch.core.recognise.shapes.path import outline_of
+
+NONE = "none"
+MOST_STROKES = 12
+OVALS = ("circle", "ellipse")
+
+
+class ShapeReading(NamedTuple):
+    """kind; vertices, in the units of the ink; of a circle and an ellipse instead center, radii and angle (degrees of the
+    first radius from the x-axis). alternatives: the next kinds."""
+
+    kind: str
+    vertices: list[list[float]]
+    confidence: float
+    alternatives: list[str]
+    center: list[float]
+    radii: list[float]
+    angle: float
+
+
+def read_shape(strokes: Sequence[Any], kind: str = "") -> ShapeReading:
+    """kind: what it is to be, "" for what it most likely is."""
+    cleaned = [stroke for stroke in clean(strokes) if len(stroke)]
+    outline = outline_of(cleaned) if 0 < len(cleaned) <= MOST_STROKES else None
+    if outline is None:
+        return _nothing()
+    fits = fits_of(outline)
+    forest = shape_forest()
+    votes = forest.ask(features(fits))
+    order = sorted(range(len(votes)), key=lambda k: -votes[k])
+    ranked = [forest.kinds[k] for k in order]
+    chosen = kind or ranked[0]
+    share = float(votes[forest.kinds.index(chosen)]) if chosen in forest.kinds else 0.0
+    others = [one for one in ranked if one not in (chosen, NONE)][:3]
+    made = _made(chosen, fits)
+    if made is None:
+        return _nothing(1.0 - share, others)
+    return made._replace(confidence=round(share, 4), alternatives=others)
+
+
+def _nothing(confidence: float = 1.0, others: list[str] | None = None) -> ShapeReading:
+    return ShapeReading(NONE, [], round(confidence, 4), others or [], [], [], 0.0)
+
+
+def _made(kind: str, fits: Fits) -> ShapeReading | None:
+    if kind == NONE:
+        return None
+    outline = fits.outline
+    if kind in OVALS:
+        oval = fits.oval if kind == "ellipse" and fits.oval is not None else fits.circle
+        x, y = (oval.x * outline.size + outline.middle[0], oval.y * outline.size + outline.middle[1])
+        radii = [oval.a * outline.size, oval.b * outline.size]
+        return ShapeReading(kind, [], 0.0, [], [float(x), float(y)], [float(r) for r in radii], math.degrees(oval.turn))
+    found = vertices(kind, fits)
+    if found is None:
+        return None
+    return ShapeReading(kind, [[float(x), float(y)] for x, y in outline.back(found)], 0.0, [], [], [], 0.0)
+
+
+def shape_answer(strokes: Sequence[Any]) -> dict[str, Any]:
+    """As plain values."""
+    found = read_shape(strokes)
+    made: dict[str, Any] = {"kind": found.kind}
+    if found.kind in OVALS:
+        made |= {"center": found.center, "radii": found.radii, "angle": round(found.angle, 4)}
+    return made | {"vertices": found.vertices, "confidence": found.confidence, "alternatives": found.alternatives}

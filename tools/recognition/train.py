@@ -1,0 +1,112 @@
+"""Trains the network that says which sign a group of strokes is, and writes it as ONNX.
+
+    python train.py OUT.onnx TEST.npz TRAINING.npz …
+"""
+
+from __future__ import annotations
+
+import argparse
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import torch
+from grammar import ALPHABET
+from torch import nn
+
+CLASSES = len(ALPHABET) + 1
+
+
+class Reader(nn.Module):
+    """Pictures, how it was written, and a few facts, to log-probabilities."""
+
+    def __init__(self) -> None:
+        super().__init__()
+
+        def conv(inside: int, out: int, size: int, stride: int = 1) -> list[nn.Module]:
+            return [nn.Conv2d(inside, out, size, stride, size // 2, bias=False), nn.BatchNorm2d(out), nn.ReLU(inplace=True)]
+
+        self.see = nn.Sequential(*conv(3, 24, 5, 2), *conv(24, 48, 3), nn.MaxPool2d(2), *conv(48, 72, 3), nn.MaxPool2d(2),
+                                 *conv(72, 72, 3), nn.Flatten())  # fmt: skip
+        self.follow = nn.Sequential(nn.Conv1d(5, 32, 5, padding=2), nn.ReLU(), nn.Conv1d(32, 48, 5, 2, 2), nn.ReLU(),
+                                    nn.Conv1d(48, 48, 3, 2, 1), nn.ReLU())  # fmt: skip
+        self.say = nn.Sequential(nn.Dropout(0.2), nn.Linear(72 * 16 + 96 + 6, 224), nn.ReLU(), nn.Dropout(0.2), nn.Linear(224, CLASSES))
+
+    def forward(self, images: Any, runs: Any, facts: Any) -> Any:
+        way = self.follow(runs)
+        both = torch.cat([self.see(images), way.amax(dim=2), way.mean(dim=2), facts], dim=1)
+        return torch.log_softmax(self.say(both), dim=1)
+
+
+def batch(data: dict[str, Any], at: Any) -> tuple[Any, ...]:
+    return (torch.from_numpy(data["images"][at]).float() / 255, torch.from_numpy(data["runs"][at].astype(np.float32)),
+            torch.from_numpy(data["facts"][at].astype(np.float32)), torch.from_numpy(data["labels"][at].astype(np.int64)))  # fmt: skip
+
+
+def tested(model: Reader, data: dict[str, Any]) -> tuple[float, float]:
+    """Shares right: of signs, and of whether it is one."""
+    model.eval()
+    right, none = [], []
+    with torch.no_grad():
+        for start in range(0, len(data["labels"]), 2048):
+            *given, label = batch(data, slice(start, start + 2048))
+            found = model(*given).argmax(dim=1)
+            signs = label != CLASSES - 1
+            right.append((found == label)[signs].numpy())
+            none.append(((found == CLASSES - 1) == ~signs).numpy())
+    model.train()
+    return float(np.concatenate(right).mean()), float(np.concatenate(none).mean())
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("out", type=Path)
+    parser.add_argument("test", type=Path)
+    parser.add_argument("training", type=Path, nargs="+")
+    parser.add_argument("--minutes", type=float, default=20)
+    args = parser.parse_args()
+    torch.manual_seed(1)
+    rng = np.random.default_rng(1)
+    test = dict(np.load(args.test))
+    parts = [dict(np.load(path)) for path in args.training]
+    data = {key: np.concatenate([part[key] for part in parts]) for key in ("images", "runs", "facts", "labels")}
+    del parts
+    model = Reader()
+    print(sum(p.numel() for p in model.parameters()), "weights,", len(data["labels"]), "samples", flush=True)
+    optimiser = torch.optim.AdamW(model.parameters(), lr=2e-3, weight_decay=1e-4)
+    begun, step, size = time.time(), 0, 256
+    total = args.minutes * 60
+    order = rng.permutation(len(data["labels"]))
+    place = 0
+    lost: list[float] = []
+    while (share := (time.time() - begun) / total) < 1:
+        for group in optimiser.param_groups:
+            group["lr"] = 2e-3 * min(1.0, (step + 1) / 300) * max(0.02, (1 - share)) ** 1.0
+        if place + size > len(order):
+            order, place = rng.permutation(len(order)), 0
+        images, runs, facts, labels = batch(data, np.sort(order[place : place + size]))
+        place += size
+        optimiser.zero_grad()
+        loss = nn.functional.nll_loss(model(images, runs, facts), labels)
+        loss.backward()
+        optimiser.step()
+        lost.append(loss.item())
+        step += 1
+        if step % 400 == 0:
+            print(f"{time.time() - begun:6.0f} s  step {step}  loss {np.mean(lost[-400:]):.3f}  test {tested(model, test)}", flush=True)
+            export(model, args.out)
+    print("test", tested(model, test))
+    export(model, args.out)
+
+
+def export(model: Reader, out: Path) -> None:
+    model.eval()
+    given = (torch.zeros(2, 3, 32, 32), torch.zeros(2, 5, 40), torch.zeros(2, 6))
+    torch.onnx.export(model, given, str(out), input_names=["images", "runs", "facts"], output_names=["signs"],
+                      dynamic_axes={name: {0: "n"} for name in ("images", "runs", "facts", "signs")}, opset_version=17, dynamo=False)  # fmt: skip
+    model.train()
+
+
+if __name__ == "__main__":
+    main()
