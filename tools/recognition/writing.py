@@ -43,8 +43,8 @@ class Hand:
         self.size = abs(r.gauss(0, 0.06)) * rough
         self.gap = r.uniform(0.16, 0.5)
         self.join = r.choice((0.0, 0.5, 0.9))
-        self.split = r.choice((0.0, 0.0, 0.08))
-        self.backwards = r.choice((0.02, 0.1, 0.3))
+        self.split = r.choice((0.0, 0.0, 0.0, 0.06))
+        self.backwards = r.choice((0.02, 0.05, 0.25))
         self.chosen: dict[str, tuple[str, int]] = {}
 
     def glyph(self, sign: str) -> list[Array]:

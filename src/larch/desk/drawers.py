@@ -25,6 +25,7 @@ if TYPE_CHECKING:
     from larch.desk.media.bringing import Bringing
     from larch.desk.media.following import Following
     from larch.desk.overview.overview import Spread
+    from larch.desk.readings import Readings
     from larch.desk.shelf.keeping import Keeping
     from larch.desk.shelf.shelf import Shelf
     from larch.desk.toolbar.choices import Choices
@@ -58,6 +59,12 @@ class Drawers(QMainWindow):
 
     def pages_changed(self) -> None:
         raise TypeError("given by the window")
+
+    @cached_property
+    def readings(self) -> Readings:
+        from larch.desk.readings import Readings
+
+        return Readings(self.context)
 
     @cached_property
     def choices(self) -> Choices:

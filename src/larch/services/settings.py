@@ -16,6 +16,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
 
     pen: the one in hand; pens: those kept ready; by_tip: each tip keeps a pen of its own, and tips: which. eraser: its
     mode. own_hues: colours mixed by the person, newest first, as #rrggbb. theme: the look of the interface.
+    pause: milliseconds after which a pen that reads takes what was written.
     """
 
     ledge: str = "bottom"
@@ -28,6 +29,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
     still: bool = False
     sounds: bool = True
     theme: str = "paper"
+    pause: int = 1200
 
 
 def load_settings() -> Settings:

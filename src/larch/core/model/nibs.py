@@ -31,7 +31,11 @@ FORMS: dict[str, tuple[Callable[[], str], str]] = {
     "free": (lambda: _("by hand"), "signature"),
     "line": (lambda: _("straight line"), "slash"),
     "curve": (lambda: _("curve through three points"), "spline"),
+    "shapes": (lambda: _("shapes, trued up"), "shapes"),
+    "maths": (lambda: _("mathematics, read"), "square-function"),
+    "words": (lambda: _("words, read"), "type"),
 }
+READ = ("shapes", "maths", "words")  # forms in which what is written by hand is read after a pause
 DASHES: dict[str, tuple[Callable[[], str], str]] = {
     "": (lambda: _("unbroken"), "minus"),
     "dash": (lambda: _("dashes"), "ellipsis"),

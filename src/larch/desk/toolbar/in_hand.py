@@ -18,7 +18,7 @@ from larch.core.base.shape import Point
 from larch.core.base.words import _, many
 from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
-from larch.core.model.nibs import sound_pen
+from larch.core.model.nibs import READ, sound_pen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -57,6 +57,10 @@ class InHand:
         tool = self.context.tool("rub out")
         assert isinstance(tool, EraserTool)
         return tool
+
+    def reads(self) -> bool:
+        """Whether the pen in hand reads what it writes."""
+        return self.context.part("ledge").current is self._pen() and self._pen().pen.form in READ
 
     def take(self, tool: Tool) -> None:
         w = self.context

@@ -6,7 +6,8 @@ model looks at.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from larch.core.recognise.maths.place import Box, placed
@@ -40,22 +41,28 @@ Line = tuple[Place, ...]
 
 
 class Parsed(NamedTuple):
+    """doubts: decisions between the same line, raised and lowered, the least sure first: by how much, which two signs, and
+    what else it could be."""
+
     line: Line
     score: float
+    doubts: tuple[tuple[float, tuple[int, int], str], ...] = ()
 
 
-def parsed(symbols: Sequence[Symbol], labels: Sequence[str]) -> Parsed:
-    return _Parser(symbols, labels).all()
+def parsed(symbols: Sequence[Symbol], labels: Sequence[str], forced: Mapping[tuple[int, int], str] | None = None) -> Parsed:
+    """forced: decisions that are made already."""
+    return _Parser(symbols, labels, forced or {}).all()
 
 
 class _Parser:
-    def __init__(self, symbols: Sequence[Symbol], labels: Sequence[str]) -> None:
-        self.symbols, self.labels = symbols, labels
+    def __init__(self, symbols: Sequence[Symbol], labels: Sequence[str], forced: Mapping[tuple[int, int], str]) -> None:
+        self.symbols, self.labels, self.forced = symbols, labels, forced
         self.score = 0.0
+        self.doubts: list[tuple[float, tuple[int, int], str]] = []
 
     def all(self) -> Parsed:
         line = self.line(list(range(len(self.symbols))), 0)
-        return Parsed(line, self.score)
+        return Parsed(line, self.score, tuple(sorted(self.doubts)))
 
     def box(self, k: int) -> Box:
         return self.symbols[k].box
@@ -173,25 +180,36 @@ class _Parser:
 
     def _way(self, base: int, k: int, raised: list[int] | None, lowered: list[int] | None) -> str:
         one, other = self.labels[base], self.labels[k]
-        if k != base and one in "=<>≤≥≠+×÷±→([{,:" and not (raised or lowered):
-            return "same"  # nothing is raised at these
+        if (base, k) in self.forced:
+            return self.forced[base, k]
         odds = placed(one, self.box(base), other, self.box(k))
-        if other in ".,":
-            odds["down"] -= 2.5
-            odds["up"] -= 4.0
-        if other in "=<>≤≥≠→":
-            odds["up"] -= 2.0
-            odds["down"] -= 2.0
-        if one == "√" or one in "-./|·'°%":
-            odds["up"] -= 1.5
-            odds["down"] -= 3.0
-        if one.isdigit():
-            odds["down"] -= 2.5
         for way, group in (("up", raised), ("down", lowered)):
+            odds[way] += self._fitting(way, one, other, [self.labels[m] for m in group or ()])
             if group:  # what goes on beside it goes on where it stands
                 beside = placed(self.labels[group[-1]], self.box(group[-1]), other, self.box(k))
-                odds[way] = max(odds[way], beside["same"] - 0.5) + 0.7
-        best = max(odds, key=lambda way: odds[way])
-        total = sum(2.718281828 ** (value - odds[best]) for value in odds.values())
-        self.score -= min(6.0, total - 1.0)
+                odds[way] = max(odds[way], beside["same"] - 0.5 + min(0.0, self._fitting(way, one, other, ["x"]))) + 0.7
+        order = sorted(odds, key=lambda way: -odds[way])
+        best, second = order[0], order[1]
+        total = sum(math.exp(value - odds[best]) for value in odds.values())
+        self.score -= min(6.0, math.log(total))
+        self.doubts.append((odds[best] - odds[second], (base, k), second))
         return best
+
+    def _fitting(self, way: str, one: str, other: str, inside: list[str]) -> float:
+        """By how much less likely what can't stand there is: signs between sides, a bracket that closes none."""
+        off = 0.0
+        if one in "=<>≤≥≠+×÷±→([{,:·-/|%√" and one != "":
+            off -= 7.0 if one in "=<>≤≥≠+×÷±→([{,:·-" else 2.0
+        if other in "=<>≤≥≠→":
+            off -= 7.0
+        if other in "+×÷·:/,." and not inside:
+            off -= 5.0
+        if other in ")]}":
+            opened = sum(sign in "([{" for sign in inside) - sum(sign in ")]}" for sign in inside)
+            off -= 0.0 if opened > 0 else 7.0
+        if way == "down":
+            off -= 3.0 if one.isdigit() or one in ")]}°'." else 0.0
+            off -= 2.0 if other not in "0123456789nkijmabx" and not inside else 0.0
+        elif other in ".,":
+            off -= 3.0
+        return off

@@ -31,6 +31,8 @@ if TYPE_CHECKING:
 
 KEPT = 8  # labels of a symbol
 LAYOUT = 0.6  # of how likely the places are
+FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
+CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
 SIGN = 1.0  # of how sure it is that groups are signs
 
 
@@ -69,7 +71,10 @@ def read_maths(strokes: Sequence[Any]) -> MathsReading:
     sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6))
     order = np.argsort(boxes[:, 0]).tolist()
     found: list[tuple[float, Row, tuple[Told, ...]]] = []
-    for score, chosen in partitions(len(kept), groups, sure.tolist(), order):
+    shape = odds[:, :NONE].max(axis=1)
+    scores = sure + CLEAR * (shape - sure) - EACH
+    for _score, chosen in partitions(len(kept), groups, scores.tolist(), order):
+        score = float(sure[list(chosen)].sum())
         symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
         found += _rows(symbols, SIGN * score)
     found.sort(key=lambda one: -one[0])
@@ -109,18 +114,25 @@ def _rows(symbols: list[Symbol], start: float) -> list[tuple[float, Row, tuple[T
     """Laid out by shapes alone, then once more by what the signs were taken for."""
     labels = tuple(symbol.labels[0][0] for symbol in symbols)
     made: list[tuple[float, Row, tuple[Told, ...]]] = []
-    seen: set[tuple[str, ...]] = set()
-    for turn in range(2):
-        if labels in seen:
+    tried: set[tuple[str, ...]] = set()
+    for _turn in range(2):
+        if labels in tried:
             break
-        seen.add(labels)
-        tree = parsed(symbols, labels)
-        told = texts(tree.line, symbols, language())
-        made = [] if turn == 0 else made
-        for one in told:
-            total = start + LAYOUT * tree.score + one.score
-            made.append((total, row_of(tree.line, one.labels), _told(symbols, one.labels)))
-        labels = told[0].labels
+        tried.add(labels)
+        first = parsed(symbols, labels)
+        trees = [(first, 0.0)]
+        for off, pair, way in first.doubts[:FLIPS]:
+            if off < DOUBT:
+                trees.append((parsed(symbols, labels, {pair: way}), off))
+        best: tuple[float, tuple[str, ...]] | None = None
+        for tree, off in trees:
+            for one in texts(tree.line, symbols, language()):
+                total = start + LAYOUT * (tree.score - off) + one.score
+                made.append((total, row_of(tree.line, one.labels), _told(symbols, one.labels)))
+                if best is None or total > best[0]:
+                    best = (total, one.labels)
+        assert best is not None
+        labels = best[1]
     return made
 
 

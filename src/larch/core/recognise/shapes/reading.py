@@ -14,6 +14,12 @@ from larch.core.recognise.shapes.path import outline_of
 
 NONE = "none"
 MOST_STROKES = 12
+LIKELY = 0.02  # votes from which a kind is offered, too
+WIDER = {  # what is offered beside a kind, in any case
+    "square": "rectangle", "circle": "ellipse", "rhombus": "parallelogram", "triangle_equilateral": "triangle_isosceles",
+    "triangle_isosceles": "triangle_scalene", "triangle_right": "triangle_scalene", "rectangle": "parallelogram",
+    "kite": "rhombus", "parallelogram": "trapezium", "arc": "circle", "line": "arrow",
+}  # fmt: skip
 OVALS = ("circle", "ellipse")
 
 
@@ -43,7 +49,8 @@ def read_shape(strokes: Sequence[Any], kind: str = "") -> ShapeReading:
     ranked = [forest.kinds[k] for k in order]
     chosen = kind or ranked[0]
     share = float(votes[forest.kinds.index(chosen)]) if chosen in forest.kinds else 0.0
-    others = [one for one in ranked if one not in (chosen, NONE)][:3]
+    likely = [one for k, one in zip(order, ranked, strict=True) if votes[k] >= LIKELY or one == WIDER.get(chosen)]
+    others = [one for one in likely if one not in (chosen, NONE)][:3]
     made = _made(chosen, fits)
     if made is None:
         return _nothing(1.0 - share, others)
@@ -71,8 +78,20 @@ def _made(kind: str, fits: Fits) -> ShapeReading | None:
 
 def shape_answer(strokes: Sequence[Any]) -> dict[str, Any]:
     """As plain values."""
-    found = read_shape(strokes)
+    return _plain(read_shape(strokes))
+
+
+def _plain(found: ShapeReading) -> dict[str, Any]:
     made: dict[str, Any] = {"kind": found.kind}
     if found.kind in OVALS:
         made |= {"center": found.center, "radii": found.radii, "angle": round(found.angle, 4)}
     return made | {"vertices": found.vertices, "confidence": found.confidence, "alternatives": found.alternatives}
+
+
+def shape_choices(strokes: Sequence[Any]) -> dict[str, Any]:
+    """{"readings": […]}: as `shape_answer`, of the likeliest kind and the next two; none where it is no shape."""
+    first = read_shape(strokes)
+    if first.kind == NONE:
+        return {"readings": []}
+    made = [first, *(read_shape(strokes, kind) for kind in first.alternatives[:2])]
+    return {"readings": [_plain(one) for one in made if one.kind != NONE]}

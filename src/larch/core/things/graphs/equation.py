@@ -26,6 +26,7 @@ from larch.core.model.fact import Fact, plain_number, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, ShelfItem, Thing
 from larch.core.things.graphs.course import PATIENCE, course
+from larch.core.things.ink.ink import Ink
 from larch.core.things.words.letters import letter_text, letters
 from larch.core.things.words.telling import BRACES, answers, value_of
 
@@ -46,7 +47,8 @@ class Equation(
     """source: plain text, LaTeX or MathML; axes: id of the axes it is linked to, or "" for those it lies on. above: id of
     the line that it is to follow from; reason: why it does, in the words of the class. span: through which t or θ runs.
     base, derived: the id of the equation that its graph comes from, and how ("derivative", "integral", "inverse"). told:
-    letters of the page that it uses, with their values, and under "" what it comes to; derived."""
+    letters of the page that it uses, with their values, and under "" what it comes to; derived. written: the ink that it
+    was read from, in its own coordinates."""
 
     source: str = "y = x"
     size: float = 40.0
@@ -57,6 +59,7 @@ class Equation(
     span: tuple[float, float] = (0.0, TURN)
     base: str = ""
     derived: str = ""
+    written: tuple[Ink, ...] = ()
     hue: str = "plum"
 
     editor: ClassVar[str] = "equation"

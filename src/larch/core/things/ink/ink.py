@@ -16,7 +16,7 @@ from larch.core.model.action import Action, Fold, Things, ids_of
 from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure
-from larch.core.model.nibs import DASHES, ENDS, NIBS, Nib, Pen
+from larch.core.model.nibs import DASHES, ENDS, NIBS, READ, Nib, Pen
 from larch.core.model.page import Page
 from larch.core.model.thing import Handle, Thing
 
@@ -231,8 +231,9 @@ def ink_from(samples: Iterable[Sample], width: float = 5.0, hue: str = "needle",
     pen = pen or Pen(width=width, hue=hue)
     x0, y0, _pressure, t0 = listed[0]
     points = packed((x - x0, y - y0, p, t - t0) for x, y, p, t in listed)
+    form = "free" if pen.form in READ else pen.form
     return Ink(
-        points=points, width=pen.width, hue=pen.hue, nib=pen.nib, form=pen.form, dash=pen.dash, ends=pen.ends,
+        points=points, width=pen.width, hue=pen.hue, nib=pen.nib, form=form, dash=pen.dash, ends=pen.ends,
         placement=Placement(x0, y0),
     )  # fmt: skip
 

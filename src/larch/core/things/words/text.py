@@ -11,14 +11,16 @@ from larch.core.model.capabilities import Joinable, Snaps
 from larch.core.model.page import Page
 from larch.core.model.paper import Paper, writing_line
 from larch.core.model.thing import ShelfItem, Snap, Thing
+from larch.core.things.ink.ink import Ink
 from larch.core.things.words.rich import BASE, TITLE, Lettered, Paragraph
 
 NEAR = 0.16  # of the line height within which words are drawn to a line
 
 
 class Text(Snaps, Joinable, Lettered, frozen=True, kw_only=True, tag="text"):
-    """Words on the page; see `Lettered`."""
+    """Words on the page; see `Lettered`. written: the ink that they were read from, in their own coordinates."""
 
+    written: tuple[Ink, ...] = ()
     hue: str = "needle"
 
     solid: ClassVar[bool] = False

@@ -1,0 +1,32 @@
+"""Reading what is written by hand."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from larch.core.actions.ink.readings import inks_of
+from larch.core.base.words import N_, _
+from larch.desk.commands.command import Command
+
+if TYPE_CHECKING:
+    from larch.desk.context import Context
+
+ORDER = 26
+KINDS = (
+    ("shape", N_("True up the shape"), "shapes", N_("recognise straighten exact circle square triangle arrow")),
+    ("maths", N_("Read as mathematics"), "square-function", N_("recognise handwriting equation number convert type")),
+    ("words", N_("Read as words"), "type", N_("recognise handwriting text convert type")),
+)
+
+
+def build(w: Context) -> list[Command]:
+    return [
+        Command(f"read {kind}", _(label), partial(_read, w, kind), "Edit", picture, words=_(words),
+                enabled=lambda: bool(inks_of(w.canvas.things())), fold=_("Handwriting"), board=True)
+        for kind, label, picture, words in KINDS
+    ]  # fmt: skip
+
+
+def _read(w: Context, kind: str) -> None:
+    w.part("readings").read_selection(kind)
