@@ -46,6 +46,7 @@ class Readings(QObject):
         self._page = ""
         self._committing = False
         self._asked = 0
+        self.waiting = False  # for an answer
         self._pause = QTimer(self)
         self._pause.setSingleShot(True)
         self._pause.timeout.connect(self._paused)
@@ -108,6 +109,7 @@ class Readings(QObject):
         self.put_away()
         self._asked += 1
         number, strokes = self._asked, strokes_of(inks)
+        self.waiting = True
 
         def asked(job: Job) -> Any:
             return worker().ask(CALLS[kind], strokes, seconds=SECONDS).wait(SECONDS + 1)
@@ -119,12 +121,14 @@ class Readings(QObject):
         job.start()
 
     def _failed(self, by_itself: bool, error: object) -> None:
+        self.waiting = False
         missing = isinstance(error, WorkerError) and error.kind == "FileNotFoundError"
         if missing or not by_itself:
             self.context.say(str(error) if missing else _("This could not be read in the time there is."))
 
     def _came(self, number: int, kind: str, inks: list[Ink], by_itself: bool, answer: dict[str, Any]) -> None:
         canvas = self.context.canvas
+        self.waiting = self.waiting and number != self._asked
         if number != self._asked or any(canvas.page.thing(ink.id) is not ink for ink in inks):
             return  # something else was done meanwhile
         edits = {"shape": self._shapes, "maths": self._maths, "words": self._words}[kind](inks, answer)

@@ -10,7 +10,7 @@ if TYPE_CHECKING:
 
     Array = NDArray[Any]
 
-MOST_STROKES, MOST_POINTS = 400, 4000
+MOST_STROKES, MOST_POINTS = 160, 4000
 EVEN = 0.04  # of the height of a line of writing: how far apart points are made
 
 

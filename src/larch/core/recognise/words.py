@@ -7,7 +7,7 @@ numbers well; those are read by Larch's own network.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from functools import cache
 from itertools import pairwise
 from pathlib import Path
@@ -24,6 +24,7 @@ if TYPE_CHECKING:
 
 WIDE = 10  # readings kept while a word is spelt out
 KNOWN, UNKNOWN = 1.9, -0.6  # what a word gains by being in the list, and loses by not being there
+AROUND = ".,!?:;()\"'’"  # signs that stand at words
 COMMON = 0.10  # for each power of e by which it is more common
 SPELT = frozenset(
     "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZäöüÄÖÜßéèêëàâçîïôûùñáíóú'’-.,!?:;()&0123456789+=%/€$\""
@@ -194,12 +195,50 @@ def spelt(odds: Array, letters: Sequence[str], known: dict[str, float]) -> list[
                     add(text + sign, -math.inf, both + row[k])
         order = sorted(fresh, key=lambda text: -float(np.logaddexp(*fresh[text])))[:WIDE]
         beams = {text: fresh[text] for text in order}
-    found = [(text, float(np.logaddexp(*pair)) + word_bonus(text, known)) for text, pair in beams.items() if text]
-    return sorted(found, key=lambda one: -one[1])
+    found = {text: float(np.logaddexp(*pair)) + word_bonus(text, known) for text, pair in beams.items() if text}
+    best = max(found, key=lambda text: found[text], default="")
+    if best and known and word_bonus(best, known) < 0:
+        for other in neighbours(best, known):
+            if other not in found:
+                found[other] = _odds_of(other, odds, letters) + word_bonus(other, known)
+    return sorted(found.items(), key=lambda one: -one[1])[:WIDE]
+
+
+def neighbours(text: str, known: dict[str, float]) -> Iterator[str]:
+    """Words of the list that are one letter away; signs round the word and a capital at its beginning stay."""
+    core = text.strip(AROUND)
+    if not 2 < len(core) < 24:
+        return
+    start = text.index(core)
+    before, after = text[:start], text[start + len(core) :]
+    small = "abcdefghijklmnopqrstuvwxyzäöüßéèêà"
+    low = core.lower()
+    near = {low[:k] + c + low[k + cut :] for k in range(len(low) + 1) for c in (*small, "") for cut in (0, 1)}
+    for word in near:
+        if word in known and word != low:
+            yield before + (word.capitalize() if core[0].isupper() else word) + after
+
+
+def _odds_of(text: str, odds: Array, letters: Sequence[str]) -> float:
+    """The logarithm of how likely just this text is, over all ways in which it can be spread over the steps."""
+    import numpy as np
+
+    index = {sign: k for k, sign in enumerate(letters)}
+    if any(c not in index for c in text):
+        return -math.inf
+    labels = [0, *(k for c in text for k in (index[c], 0))]
+    now = np.full(len(labels), -np.inf)
+    now[0], now[1] = odds[0, 0], odds[0, labels[1]]
+    skips = np.array([k > 1 and labels[k] != 0 and labels[k] != labels[k - 2] for k in range(len(labels))])
+    for row in odds[1:]:
+        one = np.concatenate([[-np.inf], now[:-1]])
+        two = np.where(skips, np.concatenate([[-np.inf, -np.inf], now[:-2]]), -np.inf)
+        now = np.logaddexp(np.logaddexp(now, one), two) + row[labels]
+    return float(np.logaddexp(now[-1], now[-2]))
 
 
 def word_bonus(text: str, known: dict[str, float]) -> float:
-    core = text.strip(".,!?:;()\"'’").lower()
+    core = text.strip(AROUND).lower()
     if not core or not known or any(c.isdigit() for c in core):
         return 0.0
     if core in known:

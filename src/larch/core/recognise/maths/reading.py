@@ -55,12 +55,12 @@ class MathsReading(NamedTuple):
 
 
 def read_maths(strokes: Sequence[Any]) -> MathsReading:
-    """An empty row where nothing is written."""
+    """An empty row where nothing is written, or more than any line of mathematics."""
     import numpy as np
 
     cleaned = clean(strokes)
-    numbers = [k for k, stroke in enumerate(cleaned) if len(stroke)][:MOST_STROKES]
-    if not numbers:
+    numbers = [k for k, stroke in enumerate(cleaned) if len(stroke)]
+    if not 0 < len(numbers) <= MOST_STROKES:
         return MathsReading((), (), (), 0.0)
     kept = [cleaned[k] for k in numbers]
     boxes = boxes_of(kept)

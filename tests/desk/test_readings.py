@@ -1,0 +1,162 @@
+"""Ink read in the window: the card and what is chosen on it, pens that read, undo, the ink brought back."""
+
+from __future__ import annotations
+
+import gzip
+import json
+import math
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+from pytestqt.qtbot import QtBot
+
+from larch.core.model.nibs import Pen
+from larch.core.things.geometry.circle import Circle
+from larch.core.things.geometry.polygon import Polygon
+from larch.core.things.graphs.equation import Equation
+from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.words.text import Text
+from larch.desk.cards.reading_card import ReadingCard
+from tests.board.test_tools import Hand, click
+
+WAIT = 20_000  # ms: the first reading loads the worker and what it needs
+INK = json.loads(gzip.decompress((Path(__file__).parents[1] / "data" / "ink.json.gz").read_bytes()))
+
+
+def written(strokes: list[list[list[float]]], x: float, y: float, hue: str = "lake") -> list[Ink]:
+    left, top = (min(p[k] for s in strokes for p in s) for k in (0, 1))
+    return [ink_from([(a - left + x, b - top + y, 0.7, 0.0) for a, b in s], 5.0, hue) for s in strokes]
+
+
+def square(x: float, y: float, size: float) -> list[tuple[float, float]]:
+    corners = [(0, 0), (1, 0), (1, 1), (0, 1), (0, 0)]
+    return [
+        (x + size * (a[0] + (b[0] - a[0]) * k / 12), y + size * (a[1] + (b[1] - a[1]) * k / 12))
+        for a, b in pairwise(corners) for k in range(12)
+    ]  # fmt: skip
+
+
+def card(hand: Hand, qtbot: QtBot) -> ReadingCard:
+    qtbot.waitUntil(lambda: hand.window.readings.card is not None, timeout=WAIT)
+    found = hand.window.readings.card
+    assert found is not None
+    return found
+
+
+def test_a_rough_square_becomes_an_exact_one_and_comes_back_by_undo(hand: Hand, qtbot: QtBot) -> None:
+    (id,) = hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(200, 200, 150)], hue="moss"))
+    hand.canvas.select([id])
+    hand.window.run("read shape")
+    shown = card(hand, qtbot)
+    assert [one.accessibleName() for one in shown.choices][:2] == ["square?", "rectangle?"]
+    assert shown.choices[-1].accessibleName() == "stay as ink"
+    click(shown.choices[0])
+    (shape,) = [thing for thing in hand.canvas.page.things if isinstance(thing, Polygon)]
+    sides = [math.dist(a, b) for a, b in zip(shape.vertices, [*shape.vertices[1:], shape.vertices[0]], strict=True)]
+    assert max(sides) - min(sides) < 1e-6 and shape.hue == "moss"
+    assert hand.window.readings.card is None
+    hand.window.undo()
+    assert isinstance(hand.thing(id), Ink)
+
+
+def test_it_stays_as_ink_when_that_is_chosen_or_escape_is_pressed(hand: Hand, qtbot: QtBot) -> None:
+    (id,) = hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(200, 200, 150)]))
+    for by_key in (False, True):
+        hand.canvas.select([id])
+        hand.window.run("read shape")
+        shown = card(hand, qtbot)
+        page = hand.canvas.page
+        QTest.keyClick(shown, Qt.Key.Key_Escape) if by_key else click(shown.choices[-1])
+        assert hand.canvas.page is page and hand.window.readings.card is None
+
+
+def test_mathematics_comes_in_place_in_its_colour_with_the_ink_behind_it(hand: Hand, qtbot: QtBot) -> None:
+    one = next(one for one in INK["maths"] if one["latex"] == "7+5=12")
+    ids = hand.put(*written(one["strokes"], 200, 200))
+    box = hand.canvas.page.thing(ids[0]).box()  # type: ignore[union-attr]
+    hand.canvas.select(ids)
+    hand.window.run("read maths")
+    shown = card(hand, qtbot)
+    QTest.keyClick(shown.choices[0], Qt.Key.Key_Return)
+    (made,) = hand.canvas.page.things
+    assert isinstance(made, Equation) and made.hue == "lake" and len(made.written) == len(ids)
+    assert made.box().meets(box)
+    action = next(a for a in made_actions(hand, made) if a.name == "ink back")
+    hand.canvas.commit(action.run(hand.canvas.page, (made,)))
+    back = hand.canvas.page.things
+    assert len(back) == len(ids) and all(isinstance(thing, Ink) for thing in back)
+    assert back[0].box().x0 == pytest.approx(box.x0, abs=0.5) and back[0].box().y0 == pytest.approx(box.y0, abs=0.5)
+
+
+def made_actions(hand: Hand, thing: object):  # type: ignore[no-untyped-def]
+    from larch.core.model.action import actions_for
+
+    return actions_for(hand.canvas.page, (thing,))  # type: ignore[arg-type]
+
+
+def test_words_come_apart_on_their_line_in_their_colours(hand: Hand, qtbot: QtBot) -> None:
+    one = next(one for one in INK["words"] if one["text"] == "Count the boats")
+    inks = written(one["strokes"], 100, 200)
+    ids = hand.put(*[ink.replace(hue="berry") if k < 8 else ink for k, ink in enumerate(inks)])
+    hand.canvas.select(ids)
+    hand.window.run("read words")
+    shown = card(hand, qtbot)
+    click(shown.choices[0])
+    texts = [thing for thing in hand.canvas.page.things if isinstance(thing, Text)]
+    assert len(texts) == 3 and len({round(t.placement.y + t.base()) for t in texts}) <= 2
+    assert texts[0].hue == "berry" and texts[-1].hue == "lake"
+    assert sum(len(t.written) for t in texts) == len(ids)
+    assert [t.placement.x for t in texts] == sorted(t.placement.x for t in texts)
+
+
+def test_writing_on_puts_the_card_away(hand: Hand, qtbot: QtBot) -> None:
+    (id,) = hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(200, 200, 150)]))
+    hand.canvas.select([id])
+    hand.window.run("read shape")
+    card(hand, qtbot)
+    hand.window.ledge.take("pen")
+    hand.drag((600, 300), (700, 350))
+    assert hand.window.readings.card is None
+
+
+def test_a_pen_trues_up_what_it_draws_and_leaves_scribbles(hand: Hand, qtbot: QtBot) -> None:
+    hand.put()
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="shapes", hue="clay"))
+    turn = [2 * math.pi * k / 40 for k in range(41)]
+    draw(hand, [(400 + 90 * math.cos(t), 300 + 90 * math.sin(t)) for t in turn])
+    qtbot.waitUntil(lambda: any(isinstance(t, Circle) for t in hand.canvas.page.things), timeout=WAIT)
+    (circle,) = hand.canvas.page.things
+    assert circle.radius == pytest.approx(90, rel=0.04) and circle.hue == "clay"  # type: ignore[attr-defined]
+    shown = card(hand, qtbot)
+    click(shown.choices[-1])  # stay as ink
+    assert [type(thing) for thing in hand.canvas.page.things] == [Ink]
+    asked = hand.window.readings._asked
+    draw(hand, [(700 + 1.5 * k * math.cos(k / 2), 300 + 1.5 * k * math.sin(k / 2)) for k in range(60)])
+    qtbot.waitUntil(lambda: hand.window.readings._asked > asked, timeout=WAIT)
+    qtbot.waitUntil(lambda: not hand.window.readings.waiting, timeout=WAIT)
+    assert all(isinstance(thing, Ink) for thing in hand.canvas.page.things)
+
+
+def draw(hand: Hand, places: list[tuple[float, float]]) -> None:
+    from tests.board.test_tools import LEFT, NONE, move
+
+    QTest.mousePress(hand.canvas, LEFT, NONE, hand.at(*places[0]))
+    for place in places[1:]:
+        move(hand.canvas, hand.at(*place))
+    QTest.mouseRelease(hand.canvas, LEFT, NONE, hand.at(*places[-1]))
+
+
+def test_what_was_changed_meanwhile_is_not_exchanged(hand: Hand, qtbot: QtBot) -> None:
+    (id,) = hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(200, 200, 150)]))
+    hand.canvas.select([id])
+    hand.window.run("read shape")
+    page = hand.canvas.page.without([id])
+    from larch.core.model.edit import Edit
+
+    hand.canvas.commit(Edit("away", hand.canvas.page, page))
+    qtbot.waitUntil(lambda: not hand.window.readings.waiting, timeout=WAIT)
+    assert hand.window.readings.card is None and not hand.canvas.page.things
