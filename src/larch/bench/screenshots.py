@@ -80,11 +80,6 @@ def instruments(w: Window) -> None:
     w.canvas.select(_kinds(w, "compasses"))
 
 
-def tiling(w: Window) -> None:
-    w.show_page("p14")
-    w.canvas.select(_kinds(w, "tiles")[1:])
-
-
 def entry(w: Window) -> None:
     from larch.core.maths.layout.writing import typed
     from larch.core.things.graphs.equation import Equation
@@ -130,8 +125,30 @@ def numbers(w: Window) -> None:
     w.canvas.setFocus()
 
 
-def frames(w: Window) -> None:
-    _at_board(w, "p19")
+def _read(w: Window, kind: str, hues: tuple[str, ...]) -> None:
+    """Ink of some colours on the page to write on, read; the card stands beside it."""
+    from larch.core.things.ink.ink import Ink
+
+    w.canvas.select([thing.id for thing in w.canvas.page.things if isinstance(thing, Ink) and thing.hue in hues])
+    w.run(f"read {kind}")
+    for _turn in range(100):
+        _wait(100)
+        if w.readings.card is not None:
+            return
+
+
+def handwriting(w: Window) -> None:
+    """Words that were tidied onto their line, and a rule with its readings beside it."""
+    _at_board(w, "p29")
+    _read(w, "words", ("needle", "berry"))
+    if w.readings.card is not None:
+        w.readings.card.choices[0].click()
+    _read(w, "maths", ("lake",))
+
+
+def shape_read(w: Window) -> None:
+    _at_board(w, "p29")
+    _read(w, "shape", ("moss",))
 
 
 def fractions(w: Window) -> None:
@@ -161,7 +178,6 @@ def task(w: Window) -> None:
 SHOTS: dict[str, Callable[[Window], None]] = {
     "desk-shelf": desk_with_shelf,
     "numbers": numbers,
-    "frames": frames,
     "fractions": fractions,
     "chance": chances,
     "task-checked": task,
@@ -172,9 +188,10 @@ SHOTS: dict[str, Callable[[Window], None]] = {
     "spread": spread,
     "finder": finder,
     "pen-choices": pen_choices,
+    "handwriting": handwriting,
+    "shape-read": shape_read,
     "construction-steps": construction,
     "instruments": instruments,
-    "tiling": tiling,
     "equation-entry": entry,
     "working-lines": working,
     "organisers": organisers,

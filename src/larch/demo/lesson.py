@@ -16,6 +16,7 @@ PAGES = (
     "geometry.meeting_place", "geometry.instruments", "geometry.tiles", "stall.stall", "stall.web", "boathouse.boathouse",
     "equipment.boats", "equipment.rafts", "equipment.shares", "equipment.chances", "equipment.times", "equipment.patterns",
     "algebra.lanterns", "algebra.tide", "algebra.candles", "algebra.arch", "algebra.loads",
+    "written.by_hand",
 )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from functools import partial
 from typing import TYPE_CHECKING, Any
 
+import msgspec
 from PyQt6.QtCore import QObject, QTimer
 
 from larch.board.timers import retire
@@ -30,7 +31,7 @@ CALLS = {
 }
 SECONDS = 12.0  # the first time it loads what it needs
 MOST = 3  # offers
-QUICK = 450  # ms after which a shape is trued up while drawing
+QUICK = 700  # ms after which a shape is trued up while drawing
 MOST_STROKES = 300
 
 
@@ -138,8 +139,8 @@ class Readings(QObject):
             return
         box = union(ink.box() for ink in inks)
         if by_itself:
-            self._commit(edits[0][1])
-            edits = edits[1:]
+            likeliest, *edits = edits
+            self._commit(lambda: msgspec.structs.replace(likeliest[1](), select=()))  # the pen writes on
         offers = [
             Offer(words, partial(self._take, make, by_itself), row, picture, hue_of(inks))
             for words, make, row, picture in edits[:MOST if not by_itself else MOST - 1]

@@ -18,6 +18,11 @@ KINDS = (
     ("maths", N_("Read as mathematics"), "square-function", N_("recognise handwriting equation number convert type")),
     ("words", N_("Read as words"), "type", N_("recognise handwriting text convert type")),
 )
+PAUSES = (
+    (600, N_("Pens read after a short pause")),
+    (1200, N_("Pens read after a pause")),
+    (2500, N_("Pens read after a long pause")),
+)
 
 
 def build(w: Context) -> list[Command]:
@@ -25,7 +30,15 @@ def build(w: Context) -> list[Command]:
         Command(f"read {kind}", _(label), partial(_read, w, kind), "Edit", picture, words=_(words),
                 enabled=lambda: bool(inks_of(w.canvas.things())), fold=_("Handwriting"), board=True)
         for kind, label, picture, words in KINDS
+    ] + [
+        Command(f"pause {pause}", _(label), partial(w.keep_setting, pause=pause), "Edit",
+                words=_("handwriting wait convert"), fold=_("Handwriting"), apart=pause == PAUSES[0][0], checked=partial(_waits, w, pause))
+        for pause, label in PAUSES
     ]  # fmt: skip
+
+
+def _waits(w: Context, pause: int) -> bool:
+    return w.settings.pause == pause
 
 
 def _read(w: Context, kind: str) -> None:

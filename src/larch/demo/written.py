@@ -1,0 +1,43 @@
+"""A page to write on, with ink that is already there: by the stroke generator of tools/recognition."""
+
+from __future__ import annotations
+
+from importlib import resources
+
+import msgspec
+
+from larch.core.base.shape import Placement
+from larch.core.base.words import _
+from larch.core.model.page import Page
+from larch.core.model.paper import Paper, writing_line
+from larch.core.things.graphs.axes import Axes
+from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.words.rich import BASE
+from larch.demo.parts import READABLE, fresh_page, lettering
+
+SECOND = 440.0  # where the second part of the question begins
+Strokes = list[list[tuple[float, float]]]
+
+
+def _ink(name: str, x: float, y: float, size: float, hue: str, width: float = 5.0, foot: bool = False) -> list[Ink]:
+    """Ink with its top left at a place, or its baseline at that height; size: a factor."""
+    data = resources.files("larch").joinpath("assets/demo/ink.json").read_bytes()
+    strokes: Strokes = msgspec.json.decode(data, type=dict[str, Strokes])[name]
+    left = min(a for stroke in strokes for a, _b in stroke)
+    top = 0.0 if foot else min(b for stroke in strokes for _a, b in stroke)
+    return [
+        ink_from([((a - left) * size + x, (b - top) * size + y, 0.7, 0.0) for a, b in stroke], width, hue)
+        for stroke in strokes
+    ]
+
+
+def by_hand() -> Page:
+    """A rule beside axes, a question in two colours on a line, two rough shapes."""
+    page = fresh_page(_("Select ink and let Larch read it"), paper=Paper("ruled", step=96.0))
+    page = page.put(*_ink("rule", 64, 190, 1.6, "lake"))
+    line = writing_line(page.paper, 480) or 480.0
+    question = _ink("words", 64, line, 1.0, "needle", foot=True)
+    page = page.put(*(ink.replace(hue="berry") if ink.box().x0 > SECOND else ink for ink in question))
+    page = page.put(*_ink("square", 600, 150, 1.3, "moss"), *_ink("arrow", 920, 590, 1.0, "clay"))
+    page = page.put(Axes(x_min=-2, x_max=10, y_min=-7, y_max=3, width=360, height=300, placement=Placement(860, 200)))
+    return page.put(lettering(_("A pen can read by itself, too: press the pen again."), 64, line + 96 - BASE * READABLE))
