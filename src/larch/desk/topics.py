@@ -48,7 +48,8 @@ TOPICS = (
         N_("The eraser takes what it touches, whole strokes, or what a ring encloses; a flat hand rubs out too."),
         N_("Wipe takes all ink and nothing else. “Keep what is written” locks what should stay."),
     )),
-    Topic("reading", N_("Handwriting and shapes, read"), N_("recognise convert handwriting ink true up shape equation words"), (), (
+    Topic("reading", N_("Handwriting and shapes, read"),
+          N_("recognise convert handwriting ink true up shape equation words"), (), (
         N_("Select ink: “true up” makes an exact shape of it, “to mathematics” an equation, “to words” type on its line."),
         N_("The card beside it offers what else it could be, and to stay as ink. “Bring the ink back” undoes it later."),
         N_("Press the pen again for pens that read what they write after a pause; how long is in Edit › Handwriting."),

@@ -32,7 +32,8 @@ def build(w: Context) -> list[Command]:
         for kind, label, picture, words in KINDS
     ] + [
         Command(f"pause {pause}", _(label), partial(w.keep_setting, pause=pause), "Edit",
-                words=_("handwriting wait convert"), fold=_("Handwriting"), apart=pause == PAUSES[0][0], checked=partial(_waits, w, pause))
+                words=_("handwriting wait convert"), fold=_("Handwriting"),
+                apart=pause == PAUSES[0][0], checked=partial(_waits, w, pause))
         for pause, label in PAUSES
     ]  # fmt: skip
 

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
+from larch.core.actions.ink.brought import brought_ink
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _, many
 from larch.core.model.action import put
@@ -18,9 +19,11 @@ from larch.desk.jobs import in_background
 
 if TYPE_CHECKING:
     from larch.board.media.pictures import Brought
+    from larch.core.files.inkml_read import Trace
     from larch.desk.context import Context
 
 MOST_AT_ONCE = 60
+INK = ".inkml"
 
 
 class Bringing:
@@ -34,7 +37,7 @@ class Bringing:
         """Asks for files and puts out the pictures in them."""
         from PyQt6.QtWidgets import QFileDialog
 
-        kinds = _("Pictures") + " (*.png *.jpg *.jpeg *.webp *.svg *.gif)"
+        kinds = _("Pictures and ink") + " (*.png *.jpg *.jpeg *.webp *.svg *.gif *.inkml)"
         names, _kind = QFileDialog.getOpenFileNames(self.context.top, _("Pictures to put out"), "", kinds)
         self.files([Path(name) for name in names])
 
@@ -45,7 +48,7 @@ class Bringing:
 
         if data is None:
             return False
-        return data.hasImage() or any(url.toLocalFile().lower().endswith(ENDINGS) for url in data.urls())
+        return data.hasImage() or any(url.toLocalFile().lower().endswith((*ENDINGS, INK)) for url in data.urls())
 
     def dropped(self, data: QMimeData, at: QPoint) -> None:
         """`at`: a place of the canvas, pixels."""
@@ -59,9 +62,28 @@ class Bringing:
     def files(self, paths: Sequence[Path], at: Point | None = None) -> None:
         if len(paths) > MOST_AT_ONCE:
             self.context.say(_("That is too many at once: the first {n} are put out.").format(n=MOST_AT_ONCE))
-        chosen = list(paths[:MOST_AT_ONCE])
+        chosen = [path for path in paths[:MOST_AT_ONCE] if path.suffix.lower() != INK]
+        for path in paths[:MOST_AT_ONCE]:
+            if path.suffix.lower() == INK:
+                self.ink(path, at)
         if chosen:
             self._bring(lambda: _read(chosen), at)
+
+    def ink(self, path: Path, at: Point | None = None) -> None:
+        """Strokes of an InkML file, on the page that is shown."""
+        canvas, page_id = self.context.canvas, self.context.canvas.page_id
+
+        def done(traces: list[Trace]) -> None:
+            page = canvas.session.lesson.page(page_id)
+            if page is not None and canvas.page_id == page_id:
+                self.context.take_tool("select")
+                canvas.commit(brought_ink(page, traces, at))
+
+        def failed(error: Exception) -> None:
+            words = str(error) if isinstance(error, ValueError) else _("{name} can't be read.").format(name=path.name)
+            self.context.say(words)
+
+        in_background(canvas, lambda _job: _ink_in(path), done, failed)
 
     def image(self, image: QImage, at: Point | None = None) -> None:
         from larch.board.media.pictures import picture_from_image
@@ -117,6 +139,16 @@ class Bringing:
             y = at[1] + (k // across - (rows - 1) / 2) * cell - one.height / 2
             placed.append(one.moved(x, y))
         return placed
+
+
+def _ink_in(path: Path) -> list[Trace]:
+    from larch.core.files.inkml_read import LARGEST, Unreadable, traces_of
+
+    with path.open("rb") as file:
+        traces = traces_of(file.read(LARGEST + 1))
+    if not any(trace.points for trace in traces):
+        raise Unreadable(_("There is no ink in the file."))
+    return traces
 
 
 def _read(paths: Sequence[Path]) -> tuple[list[Brought], list[str]]:
