@@ -57,7 +57,7 @@ def main() -> None:
         if made is None:
             continue
         boxes = boxes_of(made.strokes)
-        height = height_of(boxes)
+        height = height_of(made.strokes, boxes)
         even = [evenly(stroke, EVEN * height) for stroke in made.strokes]
         true: dict[tuple[int, ...], int] = {}
         for k, sign in enumerate(made.symbols):

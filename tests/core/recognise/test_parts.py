@@ -126,7 +126,15 @@ def test_ink_is_cleaned_of_what_is_no_number() -> None:
     found = clean([[(0, 0), (math.nan, 1), (2, 2)], [], [(1, 1), (1, 1)]])
     assert [len(one) for one in found] == [2, 0, 1]
     assert len(evenly(found[0], 0.1)) > 20
-    assert height_of(boxes_of([stroke(0, 0, 0, 40), stroke(9, 0, 9, 42), stroke(5, 5, 6, 6)])) in (40, 42)
+    ink = [stroke(0, 0, 0, 40), stroke(19, 0, 19, 42), stroke(9, 5, 10, 6)]
+    assert height_of(ink, boxes_of(ink)) in (40, 42)
+
+
+def test_strokes_that_touch_make_one_sign_and_bars_touch_nothing() -> None:
+    five = [stroke(0, 0, 30, 0), stroke(0, 0, 0, 30), stroke(0, 30, 30, 60)]
+    assert height_of(five, boxes_of(five)) == 60
+    fraction = [stroke(0, 0, 0, 40), stroke(-30, 43, 30, 43), stroke(0, 48, 0, 88)]
+    assert height_of(fraction, boxes_of(fraction)) == 40
 
 
 def test_two_lines_of_writing_with_their_baselines() -> None:

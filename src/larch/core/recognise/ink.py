@@ -11,6 +11,7 @@ if TYPE_CHECKING:
     Array = NDArray[Any]
 
 MOST_STROKES, MOST_POINTS = 160, 4000
+TOUCH = 0.12  # of the height of strokes, within which they touch
 EVEN = 0.04  # of the height of a line of writing: how far apart points are made
 
 
@@ -40,17 +41,49 @@ def boxes_of(strokes: Sequence[Array]) -> Array:
     return np.array([[*stroke.min(axis=0), *stroke.max(axis=0)] for stroke in strokes]).reshape(-1, 4)
 
 
-def height_of(boxes: Array) -> float:
-    """The height of a usual sign among strokes: the middle one of those that are not much smaller than the rest."""
+def height_of(strokes: Sequence[Array], boxes: Array) -> float:
+    """The height of a usual sign: the middle one of those that are not much smaller than the rest, strokes that touch taken
+    for one sign."""
+    heights = boxes[:, 3] - boxes[:, 1]
+    first = _usual(heights)
+    if first <= 0:
+        return float(max((boxes[:, 2] - boxes[:, 0]).max(initial=0.0), 1.0))
+    return _usual(_joined_heights(strokes, boxes, TOUCH * first, 0.3 * first))
+
+
+def _usual(heights: Array) -> float:
     import numpy as np
 
-    heights = boxes[:, 3] - boxes[:, 1]
-    widths = boxes[:, 2] - boxes[:, 0]
-    sizes = np.maximum(heights, 0.0)
-    tall = np.sort(sizes[sizes > 0.3 * sizes.max(initial=0.0)]) if len(sizes) else sizes
-    if not len(tall) or tall[-1] <= 0:
-        return float(max(widths.max(initial=0.0), 1.0))
-    return float(tall[len(tall) // 2])
+    tall = np.sort(heights[heights > 0.3 * heights.max(initial=0.0)])
+    return float(tall[len(tall) // 2]) if len(tall) else 0.0
+
+
+def _joined_heights(strokes: Sequence[Array], boxes: Array, near: float, flat: float) -> Array:
+    """Heights of groups of strokes that touch; level ones, such as bars, touch nothing."""
+    import numpy as np
+
+    count = len(strokes)
+    group = list(range(count))
+    standing = boxes[:, 3] - boxes[:, 1] > flat
+    sparse = [stroke[:: max(1, len(stroke) // 24)] for stroke in strokes]
+    for i in range(count):
+        for j in range(i + 1, count):
+            if not (standing[i] or standing[j]) or group[i] == group[j]:
+                continue
+            wide = [boxes[k, 2] - boxes[k, 0] for k in (i, j) if not standing[k]]
+            gap_x = max(boxes[i, 0], boxes[j, 0]) - min(boxes[i, 2], boxes[j, 2])
+            gap_y = max(boxes[i, 1], boxes[j, 1]) - min(boxes[i, 3], boxes[j, 3])
+            if gap_x > near or gap_y > near or any(w > 4 * flat for w in wide):
+                continue
+            apart = sparse[i][:, None] - sparse[j][None]
+            if (apart**2).sum(axis=2).min() <= near * near:
+                old, new = group[j], group[i]
+                group = [new if one == old else one for one in group]
+    found = []
+    for one in set(group):
+        own = [k for k in range(count) if group[k] == one]
+        found.append(boxes[own, 3].max() - boxes[own, 1].min())
+    return np.array(found)
 
 
 def evenly(stroke: Array, step: float) -> Array:

@@ -36,7 +36,7 @@ def lines_of(strokes: Sequence[Array]) -> list[WrittenLine]:
     import numpy as np
 
     boxes = boxes_of(strokes)
-    height = height_of(boxes)
+    height = height_of(strokes, boxes)
     middle = (boxes[:, 1] + boxes[:, 3]) / 2
     large = [k for k in range(len(strokes)) if boxes[k, 3] - boxes[k, 1] > 0.35 * height]
     rows: list[list[int]] = []

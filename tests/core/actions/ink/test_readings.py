@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -20,6 +21,8 @@ from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.organisers.box import WordBox
+from larch.core.things.organisers.connector import Connector
 from larch.core.things.words.text import Text
 
 
@@ -79,8 +82,9 @@ def test_a_star_has_ten_corners_and_its_tips_where_they_were() -> None:
     star = shaped(page, inks, reading("star", tips)).after.things[-1]  # type: ignore[union-attr]
     corners = [star.placement.to_page(*v) for v in star.vertices]
     assert len(corners) == 10 and all(min(math.dist(tip, c) for c in corners) < 1e-6 for tip in tips)
-    found = read_shape([[p for a, b in zip(corners, [*corners[1:], corners[0]], strict=True)
-                         for p in ((a[0] + (b[0] - a[0]) * k / 9, a[1] + (b[1] - a[1]) * k / 9) for k in range(9))]])  # fmt: skip
+    ring = [*corners, corners[0]]
+    places = [(a[0] + (b[0] - a[0]) * k / 9, a[1] + (b[1] - a[1]) * k / 9) for a, b in pairwise(ring) for k in range(9)]
+    found = read_shape([places])
     assert found.kind == "star"
 
 
@@ -125,3 +129,18 @@ def test_ink_of_any_units_comes_to_lie_on_the_page(x: float, size: float) -> Non
     box = ink.box()
     wide, tall = Page(id="q").size
     assert box.x0 >= -10 and box.x1 <= wide + 10 and box.y0 >= -10 and box.y1 <= tall + 10
+
+
+def test_an_arrow_from_box_to_box_joins_them_and_goes_with_them() -> None:
+    page = Page(id="p").put(
+        WordBox(text="tide", placement=Placement(100, 100)), WordBox(text="moon", placement=Placement(600, 100))
+    )
+    one, other = page.things
+    page, inks = inked(page, [(0, 0), (9, 9)])
+    start, end = (one.box().x1 + 10, 140.0), (other.box().x0 - 10, 150.0)
+    after = shaped(page, inks, reading("arrow", [start, end])).after
+    line = after.things[-1]  # type: ignore[union-attr]
+    assert isinstance(line, Connector) and line.ends_at() == (one.id, other.id) and line.arrows == "end"
+    assert isinstance(shaped(page, inks, reading("line", [start, end])).after.things[-1], Connector)  # type: ignore[union-attr]
+    alone = shaped(page, inks, reading("arrow", [start, (350.0, 400.0)])).after.things[-1]  # type: ignore[union-attr]
+    assert isinstance(alone, Line)

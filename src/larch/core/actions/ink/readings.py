@@ -9,7 +9,9 @@ from typing import Any
 
 from larch.core.base.shape import Box, Placement, Point, box_of, union
 from larch.core.base.words import N_, _
+from larch.core.figures.settle import settle
 from larch.core.model.action import Action, Things, put, register, through
+from larch.core.model.capabilities import Joinable
 from larch.core.model.edit import Edit
 from larch.core.model.page import Page
 from larch.core.model.paper import writing_line
@@ -21,8 +23,10 @@ from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.polygon import polygon_on
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, track
+from larch.core.things.organisers.connector import Connector
 from larch.core.things.words.text import Text
 
+NEAR = 28.0  # page units from a box within which a line begins or ends at it
 LEVEL = 6.0  # degrees from level or upright within which a shape is taken to stand so
 DIGIT, LETTER = 0.66, 0.5  # heights of a digit and of an x, of the size of type
 SMALLEST, LARGEST = 14.0, 300.0
@@ -86,10 +90,28 @@ def shaped(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Edit:
     kind = reading["kind"]
     if kind not in SHAPES:
         raise ValueError(_("That is no shape that Larch knows."))
+    joining = _joining(page, inks, reading) if kind in ("line", "arrow") else None
+    if joining is not None:
+        after = settle(page.without([ink.id for ink in inks]).put(joining))
+        return Edit(_("True up"), page, after, select=(after.things[-1].id,))
     thing = _shape(page, kind, reading, hue_of(inks))
     assumed = [] if kind in ("line", "arrow", "star") else [_(SHAPES[kind])]
     said = _("Taken for: {shape}").format(shape=", ".join(assumed)) if assumed else ""
     return _exchanged(page, inks, [thing], _("True up"), said)
+
+
+def _joining(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Connector | None:
+    """A line from one box to another, which stays with them; None where it does not begin and end at two."""
+    ids = {ink.id for ink in inks}
+    joined = [thing for thing in page.things if isinstance(thing, Joinable) and thing.id not in ids]
+    found = []
+    for x, y in reading["vertices"]:
+        near = [thing for thing in joined if thing.box().grown(NEAR).holds(x, y)]
+        found.append(near[-1].id if near else "")
+    if "" in found or found[0] == found[1]:
+        return None
+    arrows = "end" if reading["kind"] == "arrow" else "none"
+    return Connector(rule="connect", of=(found[0], found[1]), arrows=arrows, hue=hue_of(inks))
 
 
 def _shape(page: Page, kind: str, reading: Mapping[str, Any], hue: str) -> Thing:

@@ -9,8 +9,8 @@ from larch.core.recognise.maths.language import CLOSE, END, OPEN_DOWN, OPEN_UP, 
 from larch.core.recognise.maths.layout import Line, Symbol
 
 WEIGHT = 0.45  # of the language against the shapes
-WIDE = 24
-LABELS = 7
+WIDE = 14
+LABELS, UNLIKELY = 7, 7.0  # labels of a sign that are tried, and how much less likely than the best they may be
 PAIRS = {")": "(", "]": "[", "}": "{"}
 UNBALANCED = 1.6
 
@@ -64,7 +64,10 @@ def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int =
             if isinstance(item, str):
                 fresh.append((score + WEIGHT * language.log(before, item), (before + item)[-3:], chosen, brackets))
                 continue
-            for sign, shape in symbols[item].labels[:LABELS]:
+            likely = symbols[item].labels[:LABELS]
+            for sign, shape in likely:
+                if shape < likely[0][1] - UNLIKELY:
+                    break
                 if sign == "√":
                     shape -= 3.0  # with nothing in it
                 own = folded(sign)

@@ -17,7 +17,7 @@ from larch.core.recognise.groups import candidates
 from larch.core.recognise.ink import EVEN, MOST_STROKES, boxes_of, clean, evenly, height_of
 from larch.core.recognise.maths.beam import texts
 from larch.core.recognise.maths.language import language
-from larch.core.recognise.maths.layout import Symbol, parsed
+from larch.core.recognise.maths.layout import Line, Symbol, parsed
 from larch.core.recognise.maths.partition import partitions
 from larch.core.recognise.maths.rows import row_of
 from larch.core.recognise.maths.signs import ALPHABET, NONE
@@ -30,6 +30,8 @@ if TYPE_CHECKING:
     Array = NDArray[Any]
 
 KEPT = 8  # labels of a symbol
+ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are looked for
+UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
 LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
@@ -64,29 +66,40 @@ def read_maths(strokes: Sequence[Any]) -> MathsReading:
         return MathsReading((), (), (), 0.0)
     kept = [cleaned[k] for k in numbers]
     boxes = boxes_of(kept)
-    height = height_of(boxes)
+    height = height_of(kept, boxes)
     even = [evenly(stroke, EVEN * height) for stroke in kept]
     groups = candidates(even, boxes, height)
     odds = _odds(even, groups, height)
     sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6))
     order = np.argsort(boxes[:, 0]).tolist()
-    found: list[tuple[float, Row, tuple[Told, ...]]] = []
     shape = odds[:, :NONE].max(axis=1)
     scores = sure + CLEAR * (shape - sure) - EACH
-    for _score, chosen in partitions(len(kept), groups, scores.tolist(), order):
-        score = float(sure[list(chosen)].sum())
+    found: list[_Found] = []
+    covers = partitions(len(kept), groups, scores.tolist(), order)
+    for score, chosen in covers:
+        if score < covers[0][0] - UNLIKELY:
+            break
         symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
-        found += _rows(symbols, SIGN * score)
-    found.sort(key=lambda one: -one[0])
-    distinct: dict[Row, tuple[float, tuple[Told, ...]]] = {}
-    for score, row, told in found:
-        distinct.setdefault(row, (score, told))
-    rows = tuple(distinct)[:6]
-    if not rows:
+        found += _texts(symbols, SIGN * float(sure[list(chosen)].sum()))
+    found.sort(key=lambda one: -one.score)
+    distinct: dict[Row, _Found] = {}
+    for one in found[:MOST_TEXTS]:
+        distinct.setdefault(row_of(one.line, one.labels), one)
+        if len(distinct) == ROWS:
+            break
+    if not distinct:
         return MathsReading((), (), (), 0.0)
-    scores = np.array([distinct[row][0] for row in rows])
-    share = np.exp(scores - scores.max())
-    return MathsReading(rows[0], rows, distinct[rows[0]][1], float(share[0] / share.sum()))
+    rows = tuple(distinct)
+    best = distinct[rows[0]]
+    share = np.exp([distinct[row].score - best.score for row in rows])
+    return MathsReading(rows[0], rows, _told(best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+class _Found(NamedTuple):
+    score: float
+    line: Line
+    labels: tuple[str, ...]
+    symbols: list[Symbol]
 
 
 def _odds(even: Sequence[Array], groups: Sequence[tuple[int, ...]], height: float) -> Array:
@@ -110,10 +123,10 @@ def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, sure: float, numb
                   tuple((ALPHABET[k], float(value)) for k, value in zip(labels, known, strict=True)), sure)  # fmt: skip
 
 
-def _rows(symbols: list[Symbol], start: float) -> list[tuple[float, Row, tuple[Told, ...]]]:
+def _texts(symbols: list[Symbol], start: float) -> list[_Found]:
     """Laid out by shapes alone, then once more by what the signs were taken for."""
     labels = tuple(symbol.labels[0][0] for symbol in symbols)
-    made: list[tuple[float, Row, tuple[Told, ...]]] = []
+    made: list[_Found] = []
     tried: set[tuple[str, ...]] = set()
     for _turn in range(2):
         if labels in tried:
@@ -124,15 +137,12 @@ def _rows(symbols: list[Symbol], start: float) -> list[tuple[float, Row, tuple[T
         for off, pair, way in first.doubts[:FLIPS]:
             if off < DOUBT:
                 trees.append((parsed(symbols, labels, {pair: way}), off))
-        best: tuple[float, tuple[str, ...]] | None = None
-        for tree, off in trees:
-            for one in texts(tree.line, symbols, language()):
-                total = start + LAYOUT * (tree.score - off) + one.score
-                made.append((total, row_of(tree.line, one.labels), _told(symbols, one.labels)))
-                if best is None or total > best[0]:
-                    best = (total, one.labels)
-        assert best is not None
-        labels = best[1]
+        here = [
+            _Found(start + LAYOUT * (tree.score - off) + one.score, tree.line, one.labels, symbols)
+            for tree, off in trees for one in texts(tree.line, symbols, language())
+        ]  # fmt: skip
+        made += here
+        labels = max(here, key=lambda one: one.score).labels
     return made
 
 
