@@ -160,3 +160,13 @@ def test_what_was_changed_meanwhile_is_not_exchanged(hand: Hand, qtbot: QtBot) -
     hand.canvas.commit(Edit("away", hand.canvas.page, page))
     qtbot.waitUntil(lambda: not hand.window.readings.waiting, timeout=WAIT)
     assert hand.window.readings.card is None and not hand.canvas.page.things
+
+
+def test_a_pen_reads_only_what_it_wrote_itself(hand: Hand, qtbot: QtBot) -> None:
+    old = hand.put(*[ink_from([(100.0, 100 + 40.0 * k, 0.7, 0.0), (300.0, 110 + 40.0 * k, 0.7, 0.0)]) for k in range(3)])
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="shapes"))
+    turn = [2 * math.pi * k / 40 for k in range(41)]
+    draw(hand, [(600 + 80 * math.cos(t), 400 + 80 * math.sin(t)) for t in turn])
+    qtbot.waitUntil(lambda: any(isinstance(t, Circle) for t in hand.canvas.page.things), timeout=WAIT)
+    assert all(isinstance(hand.thing(id), Ink) for id in old)

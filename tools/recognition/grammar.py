@@ -148,7 +148,7 @@ class School:
         return [*made, "=", *self.side(2)] if self.r.random() < 0.5 else made
 
     def single(self) -> Row:
-        return [self.r.choice("0123456789" + LETTERS + "π=+-<>αβθ∞ABCPQ")]
+        return [self.r.choice(3 * "0123456789" + LETTERS + "π=+-<>αβθ∞ABCPQ")]
 
     def interval(self) -> Row:
         return [self.r.choice("[("), *self.number_line(), ",", *self.number_line(), self.r.choice("])")]

@@ -69,7 +69,7 @@ class Readings(QObject):
         if self._page != page.id:
             self._page, self._fresh, self._seen = page.id, [], set()
         here = {thing.id for thing in page.things}
-        new = [thing.id for thing in page.things[-4:] if thing.id not in self._seen and isinstance(thing, Ink)]
+        new = [thing.id for thing in page.things[-1:] if thing.id not in self._seen and isinstance(thing, Ink)]
         self._fresh = [id for id in (*self._fresh, *new) if id in here][-MOST_STROKES:]
         self._seen = here
         if self._fresh:
