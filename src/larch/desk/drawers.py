@@ -66,6 +66,15 @@ class Drawers(QMainWindow):
 
         return Readings(self.context)
 
+    def read_on(self) -> None:
+        """Something was done on the page, perhaps written by a pen that reads."""
+        if "readings" in self.__dict__ or self.hand.reads():
+            self.readings.committed()
+
+    def put_readings_away(self) -> None:
+        if "readings" in self.__dict__:
+            self.readings.put_away()
+
     @cached_property
     def choices(self) -> Choices:
         from larch.desk.toolbar.choice_rows import fill

@@ -15,6 +15,7 @@ from larch.core.actions.ink.readings import SHAPES, as_mathematics, as_words, hu
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.maths.layout.reading import look
+from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
 from larch.core.things.ink.ink import Ink
 from larch.desk.cards.reading_card import Offer, ReadingCard
@@ -69,7 +70,7 @@ class Readings(QObject):
         if self._page != page.id:
             self._page, self._fresh, self._seen = page.id, [], set()
         here = {thing.id for thing in page.things}
-        new = [thing.id for thing in page.things[-1:] if thing.id not in self._seen and isinstance(thing, Ink)]
+        new = [thing.id for thing in page.things[-1:] if thing.id not in self._seen and isinstance(thing, IsInk)]
         self._fresh = [id for id in (*self._fresh, *new) if id in here][-MOST_STROKES:]
         self._seen = here
         if self._fresh:

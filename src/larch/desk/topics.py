@@ -49,7 +49,7 @@ TOPICS = (
         N_("Wipe takes all ink and nothing else. “Keep what is written” locks what should stay."),
     )),
     Topic("reading", N_("Handwriting and shapes, read"),
-          N_("recognise convert handwriting ink true up shape equation words"), (), (
+          N_("recognise convert handwriting ink true up shape equation words"), ("square",), (
         N_("Select ink: “true up” makes an exact shape of it, “to mathematics” an equation, “to words” type on its line."),
         N_("The card beside it offers what else it could be, and to stay as ink. “Bring the ink back” undoes it later."),
         N_("Press the pen again for pens that read what they write after a pause; how long is in Edit › Handwriting."),

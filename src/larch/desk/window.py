@@ -94,7 +94,7 @@ class Window(Drawers):
 
     def _dress_canvas(self) -> None:
         """The tag, the facts card and the editors of the present canvas."""
-        self._put_readings_away()
+        self.put_readings_away()
         for name in ("tag", "facts", "editors"):  # of the canvas before; made anew when they are wanted
             self.__dict__.pop(name, None)
         self.canvas.edit_wanted.connect(lambda thing: self.editors.edit(thing))
@@ -274,11 +274,9 @@ class Window(Drawers):
         self.pages.changed()
 
     def show_page(self, id: str) -> None:
-        self._put_readings_away()
         self.pages.show(id)
 
     def turn(self, by: int) -> None:
-        self._put_readings_away()
         self.pages.turn(by)
 
     def undo(self, redo: bool = False) -> None:
@@ -296,17 +294,12 @@ class Window(Drawers):
             self.spread.refresh()
             self.spread.list.setFocus()
 
-    def _put_readings_away(self) -> None:
-        if "readings" in self.__dict__:
-            self.readings.put_away()
-
     def _committed(self) -> None:
         if self.session.lesson.page(self.canvas.page_id) is None:  # thrown away in the spread, say
             self.pages_changed()
         if self.at_board:
             self.leave_to_pupils()
-        if "readings" in self.__dict__ or self.hand.reads():
-            self.readings.committed()
+        self.read_on()
         self.refresh_commands()
         self.refresh_title()
         if not self.shows("spread"):

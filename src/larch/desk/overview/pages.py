@@ -46,6 +46,7 @@ class Pages:
     def show(self, id: str) -> None:
         w = self.context
         w.finish_typing()
+        w.part("put_readings_away")()
         w.canvas.show_page(id)
         w.canvas.whole_page()
         self.changed()
