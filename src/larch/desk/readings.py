@@ -111,10 +111,11 @@ class Readings(QObject):
         self.put_away()
         self._asked += 1
         number, strokes = self._asked, strokes_of(inks)
+        more = (self.context.session.lesson.language[:2].lower(),) if kind == "words" else ()
         self.waiting = True
 
         def asked(job: Job) -> Any:
-            return worker().ask(CALLS[kind], strokes, seconds=SECONDS).wait(SECONDS + 1)
+            return worker().ask(CALLS[kind], strokes, *more, seconds=SECONDS).wait(SECONDS + 1)
 
         job = Job(asked)
         job.answered = True

@@ -285,14 +285,19 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
 
     from larch.core.maths.expression.interval import unbroken
 
+    narrow = 1.5 * NARROWEST * (high - low) / COARSE
     edges = np.linspace(low, high, COARSE + 1)
+    apart = [at + by for at in foreseen(formula, variable) if low < at < high for by in (-narrow, narrow)]
+    if apart:
+        edges = np.unique(np.clip(np.concatenate([edges, apart]), low, high))
     starts, ends = edges[:-1], edges[1:]
     proved: list[tuple[Any, Any]] = []
     width = 1.0  # of a stretch, as a share of the first ones
     while True:
         good = unbroken(formula, variable, starts, ends)
         proved.append((starts[good], ends[good]))
-        starts, ends = starts[~good], ends[~good]
+        left = ~good & (ends - starts > 2.5 * narrow)
+        starts, ends = starts[left], ends[left]
         parts = PARTS if len(starts) > FEW or width < 1.5 * NARROWEST * PARTS else PARTS * PARTS
         if not len(starts) or len(starts) * PARTS > MOST_STRETCHES or width < 1.5 * NARROWEST:
             break
@@ -309,6 +314,27 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
     return _healed(
         formula, variable, _joined(formula, variable, left[order], right[order], (high - low) / SAMPLES), high - low
     )
+
+
+def foreseen(formula: Node, variable: str) -> list[float]:
+    """Where a divisor or what stands under a root or in a logarithm is nothing, as far as it is linear: there is no need to
+    look for that place."""
+    from larch.core.maths.expression import Undefined, value_at
+
+    found: list[float] = []
+    match formula:
+        case Binary("/", _, inner) | Call("sqrt" | "ln" | "log", (inner, *_)):
+            parts = linear_parts(inner, variable)
+            if parts is not None and variable not in names_in(parts[0]) | names_in(parts[1]):
+                try:
+                    factor = float(value_at(parts[0]))
+                    if factor:
+                        found.append(-float(value_at(parts[1])) / factor)
+                except (Undefined, OverflowError, ValueError):
+                    pass
+    for child in children(formula):
+        found += foreseen(child, variable)
+    return [at for at in found if math.isfinite(at)]
 
 
 def _healed(formula: Node, variable: str, found: list[NDArray[Any]], width: float) -> list[NDArray[Any]]:
