@@ -142,7 +142,7 @@ def curves() -> None:
     from larch.board.ink.strokes import polygon_of
     from larch.board.paint import HINTS
     from larch.board.views.graphs.axes import paint_curve, ribbons
-    from larch.board.views.graphs.curve_lines import polylines, runs
+    from larch.board.views.graphs.curve_lines import branches_round, polylines, runs
     from larch.board.views.graphs.swinging import bands
     from larch.core.things.graphs.axes import Axes
     from larch.core.things.graphs.equation import Equation
@@ -162,7 +162,7 @@ def curves() -> None:
     def ours() -> None:
         painter = QPainter(image)
         painter.setRenderHints(HINTS)
-        for remembered in (polylines, runs, ribbons, bands):
+        for remembered in (branches_round, polylines, runs, ribbons, bands):
             remembered.cache_clear()
         for equation in made:
             paint_curve(painter, axes, equation, equation.curve())  # type: ignore[arg-type]

@@ -20,6 +20,7 @@ from larch.core.things.graphs.graph_form import place_of
 
 ORIGIN = Placement()
 RATIOS = 600  # samples of a branch along a logarithmic axis
+QUARTERS = 4
 THIN = 8  # points looked at together when a curve is thinned out
 
 
@@ -57,12 +58,25 @@ def polylines(axes: Axes, curve: Curve) -> list[Any]:
     upright = curve.along == "y"
     low, high = (axes.y_min, axes.y_max) if upright else (axes.x_min, axes.x_max)
     found = []
-    log = (axes.y_marks if upright else axes.x_marks) == LOG
-    for branch in branches(curve.formula, low, high, curve.along):
+    log = (axes.y_marks if upright else axes.x_marks) == LOG  # else a little more is worked out than is seen
+    reach = (low, high) if log else _beyond(low, high)
+    for branch in branches_round(curve, *reach):
         branch = _by_ratios(curve, branch) if log else branch
         x, y = (branch[:, 1], branch[:, 0]) if upright else (branch[:, 0], branch[:, 1])
         found.append(on_axes(axes, x, y))
     return outside(found, bands(axes, curve), not upright)
+
+
+def _beyond(low: float, high: float) -> tuple[float, float]:
+    """A stretch to the next quarters outside a window: it stays the same while axes are pushed about within it."""
+    step = float(f"{(high - low) / QUARTERS:.9g}")
+    return math.floor(low / step) * step, math.ceil(high / step) * step
+
+
+@lru_cache(64)
+def branches_round(curve: Curve, low: float, high: float) -> list[Any]:
+    """Remembered, since it does not depend on where just the window is."""
+    return branches(curve.formula, low, high, curve.along)
 
 
 @lru_cache(64)

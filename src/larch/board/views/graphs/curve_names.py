@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -40,9 +39,8 @@ def paint_names(
         made = _setting(equation.name or equation.seen_source())
         if made is None or made.width * size > WIDEST * axes.width:
             continue
-        for box in _places(axes, lines, made, size, taken):
-            if drawn.crosses(box):
-                continue
+        box = _place(axes, lines, made, size, taken, drawn)
+        if box is not None:
             taken.append(box)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(PAPER)
@@ -52,7 +50,6 @@ def paint_names(
             painter.setPen(QPen(text_colour(equation.hue)))
             at = QPointF(box.x() + AIR, box.y() + AIR / 2 + max(made.above, 0.7) * size)
             paint_setting(painter, made, at, size, text_colour(equation.hue))
-            break
 
 
 def _setting(source: str) -> Setting | None:
@@ -62,8 +59,10 @@ def _setting(source: str) -> Setting | None:
         return None
 
 
-def _places(axes: Axes, lines: Sequence[Any], made: Setting, size: float, taken: Sequence[QRectF]) -> Iterator[QRectF]:
-    """Above and below the curve, to both sides, wholly within the window and on nothing that stands there."""
+def _place(
+    axes: Axes, lines: Sequence[Any], made: Setting, size: float, taken: Sequence[QRectF], drawn: Drawn
+) -> QRectF | None:
+    """Above or below the curve, to one side, wholly within the window and on nothing that stands there."""
     import numpy as np
 
     wide, tall = made.width * size + 2 * AIR, (max(made.above, 0.7) + max(made.below, 0.2)) * size + AIR
@@ -71,15 +70,17 @@ def _places(axes: Axes, lines: Sequence[Any], made: Setting, size: float, taken:
               for line in lines]  # fmt: skip
     points = np.concatenate(inside) if inside else np.empty((0, 2))
     if not len(points):
-        return
+        return None
     beside = [(-wide - CLEAR, -tall - CLEAR), (CLEAR, -tall - CLEAR), (CLEAR, CLEAR), (-wide - CLEAR, CLEAR)]
     at = points[np.minimum(len(points) - 1, np.array(ALONG) * len(points)).astype(int)]
     x, y = (at[:, None, :] + np.array(beside)).reshape(-1, 2).T
     free = (x >= 0) & (y >= 0) & (x + wide <= axes.width) & (y + tall <= axes.height)
-    for box in taken:
-        free &= ~((x < box.right()) & (x + wide > box.left()) & (y < box.bottom()) & (y + tall > box.top()))
-    for k in np.flatnonzero(free):
-        yield QRectF(float(x[k]), float(y[k]), wide, tall)
+    if taken:
+        left, top, right, bottom = np.array([(b.left(), b.top(), b.right(), b.bottom()) for b in taken]).T[:, :, None]
+        free &= ~((x < right) & (x + wide > left) & (y < bottom) & (y + tall > top)).any(axis=0)
+    chosen = np.flatnonzero(free)
+    chosen = chosen[~drawn.crossed(x[chosen], y[chosen], wide, tall)]
+    return QRectF(float(x[chosen[0]]), float(y[chosen[0]]), wide, tall) if len(chosen) else None
 
 
 class Drawn:
@@ -105,13 +106,21 @@ class Drawn:
 
     def crosses(self, box: QRectF) -> bool:
         """Whether a curve runs through a box, or within a cell of it; lines are thick."""
+        import numpy as np
+
+        return bool(self.crossed(np.array([box.x()]), np.array([box.y()]), box.width(), box.height())[0])
+
+    def crossed(self, x: Any, y: Any, wide: float, tall: float) -> Any:
+        """The same of many boxes of one size, whose corners are at x and y."""
+        import numpy as np
+
         if self.cells is None:
-            return False
-        (west, north), (wide, tall) = self.start, self.size
-        left, right = (min(max(math.floor(x / CELL) - west, 0), wide) for x in (box.left() - 2, box.right() + 2 + CELL))
-        top, bottom = (min(max(math.floor(y / CELL) - north, 0), tall) for y in (box.top() - 4, box.bottom() + 4 + CELL))
+            return np.zeros(len(x), dtype=bool)
+        (west, north), (across, down) = self.start, self.size
+        left, right = (np.clip(np.floor(at / CELL).astype(int) - west, 0, across) for at in (x - 2, x + wide + 2 + CELL))
+        top, bottom = (np.clip(np.floor(at / CELL).astype(int) - north, 0, down) for at in (y - 4, y + tall + 4 + CELL))
         cells = self.cells
-        return bool(cells[right, bottom] - cells[left, bottom] - cells[right, top] + cells[left, top])
+        return cells[right, bottom] - cells[left, bottom] - cells[right, top] + cells[left, top] > 0
 
 
 def along(line: Any) -> Any:
