@@ -1,6 +1,6 @@
 """The ink on the page of the demo that shows what is read: written by the stroke generator.
 
-    python demo_ink.py GLYPHS.pkl OUT.json
+python demo_ink.py GLYPHS.pkl OUT.json
 """
 
 from __future__ import annotations
@@ -38,8 +38,12 @@ def main() -> None:
     assert rule is not None
     square = outline("square", random.Random(12), 1.1, [])
     arrow = outline("arrow", random.Random(5), 1.0, [])
-    made = {"rule": plain(rule.strokes), "words": plain(words("How many lanterns", hand, 44.0)), "square": plain(square.strokes),
-            "arrow": plain(arrow.strokes)}  # fmt: skip
+    made = {
+        "rule": plain(rule.strokes),
+        "words": plain(words("How many lanterns", hand, 44.0)),
+        "square": plain(square.strokes),
+        "arrow": plain(arrow.strokes),
+    }
     Path(sys.argv[2]).write_text(json.dumps(made))
 
 

@@ -1,6 +1,6 @@
 """Freezes a small set of ink by hands that training never saw, for the tests: tests/data/ink.json.gz.
 
-    python freeze.py GLYPHS.pkl OUT.json.gz
+python freeze.py GLYPHS.pkl OUT.json.gz
 """
 
 from __future__ import annotations
@@ -21,16 +21,49 @@ from samples import hands_for
 
 F, U = (lambda a, b: ("frac", list(a), list(b))), (lambda a: ("up", list(a)))
 TEXTS = [
-    [*"63"], [*"7+5=12"], ["y", "=", F("3", "4"), *"x-6"], [*"2x+5=15"], ["x", U("2"), *"-4=0"], [F("3", "4"), "+", F("1", "8")],
-    [("root", [*"16"]), *"=4"], [*"(2,3)"], [*"A(4,-1)"], [*"0.75"], [*"sinx"], [*"5cm"], [*"120°"], [*"2(x+3)=14"], [*"48÷6=8"],
-    [*"3×17=51"], [*"100-37"], ["a", U("2"), "+", "b", U("2"), "=", "c", U("2")], [*"x<5"], [*"25%"], ["2", F("1", "3")],
-    [*"4.5+0.8"], ["y", "=", "x", U("2"), *"+1"], [*"7x-3=2x+12"], ["π", "r", U("2")], [*"-8"], [*"1024"], [*"f(x)=2x"],
-    [F("x+1", "2"), *"=5"], [*"90+45=135"],
-]  # fmt: skip
+    [*"63"],
+    [*"7+5=12"],
+    ["y", "=", F("3", "4"), *"x-6"],
+    [*"2x+5=15"],
+    ["x", U("2"), *"-4=0"],
+    [F("3", "4"), "+", F("1", "8")],
+    [("root", [*"16"]), *"=4"],
+    [*"(2,3)"],
+    [*"A(4,-1)"],
+    [*"0.75"],
+    [*"sinx"],
+    [*"5cm"],
+    [*"120°"],
+    [*"2(x+3)=14"],
+    [*"48÷6=8"],
+    [*"3×17=51"],
+    [*"100-37"],
+    ["a", U("2"), "+", "b", U("2"), "=", "c", U("2")],
+    [*"x<5"],
+    [*"25%"],
+    ["2", F("1", "3")],
+    [*"4.5+0.8"],
+    ["y", "=", "x", U("2"), *"+1"],
+    [*"7x-3=2x+12"],
+    ["π", "r", U("2")],
+    [*"-8"],
+    [*"1024"],
+    [*"f(x)=2x"],
+    [F("x+1", "2"), *"=5"],
+    [*"90+45=135"],
+]
 WORDS = [
-    "how many lanterns", "the bridge is long", "fold the paper", "Count the boats", "a red candle", "seven stalls", "draw the sail",
-    "the river at night", "who won", "half of them",
-]  # fmt: skip
+    "how many lanterns",
+    "the bridge is long",
+    "fold the paper",
+    "Count the boats",
+    "a red candle",
+    "seven stalls",
+    "draw the sail",
+    "the river at night",
+    "who won",
+    "half of them",
+]
 
 
 def plain(strokes: list[np.ndarray]) -> list[list[list[float]]]:

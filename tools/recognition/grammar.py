@@ -18,10 +18,28 @@ class School:
 
     def text(self) -> Row:
         made = self.r.choices(
-            (self.number_line, self.equation, self.fractions, self.function, self.relation, self.point, self.units, self.sum_of,
-             self.root_line, self.trig, self.power_line, self.single, self.interval, self.quadratic, self.sequence, self.angle,
-             self.coordinates, self.expression),
-            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8))[0]()  # fmt: skip
+            (
+                self.number_line,
+                self.equation,
+                self.fractions,
+                self.function,
+                self.relation,
+                self.point,
+                self.units,
+                self.sum_of,
+                self.root_line,
+                self.trig,
+                self.power_line,
+                self.single,
+                self.interval,
+                self.quadratic,
+                self.sequence,
+                self.angle,
+                self.coordinates,
+                self.expression,
+            ),
+            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8),
+        )[0]()
         return made if 0 < weight(made) <= 26 else self.text()
 
     # Parts
@@ -36,14 +54,25 @@ class School:
         if kind < 0.68:
             return self.digits()
         if kind < 0.92:
-            return [*self.r.choice((["0"], self.digits(2))), self.r.choice(".,"), *self.r.choices("0123456789", k=self.r.randint(1, 3))]
+            return [
+                *self.r.choice((["0"], self.digits(2))),
+                self.r.choice(".,"),
+                *self.r.choices("0123456789", k=self.r.randint(1, 3)),
+            ]
         return [*self.digits(1), ("frac", self.digits(1), self.digits(1))]
 
     def letter(self) -> str:
         return self.r.choice(LETTERS)
 
     def power(self) -> Row:
-        return [("up", self.r.choice((["2"], ["2"], ["2"], ["3"], ["n"], self.digits(1), ["-", *self.digits(1)], ["x"], ["n", "+", "1"])))]
+        return [
+            (
+                "up",
+                self.r.choice(
+                    (["2"], ["2"], ["2"], ["3"], ["n"], self.digits(1), ["-", *self.digits(1)], ["x"], ["n", "+", "1"])
+                ),
+            )
+        ]
 
     def term(self, deep: int = 0) -> Row:
         kind = self.r.random()
@@ -58,7 +87,13 @@ class School:
         if kind < 0.82 and deep < 2:
             return [("frac", self.side(deep + 2), self.side(deep + 2))]
         if kind < 0.9 and deep < 2:
-            return [*(self.digits(1) if self.r.random() < 0.5 else []), "(", *self.side(deep + 1), ")", *(self.power() if self.r.random() < 0.4 else [])]
+            return [
+                *(self.digits(1) if self.r.random() < 0.5 else []),
+                "(",
+                *self.side(deep + 1),
+                ")",
+                *(self.power() if self.r.random() < 0.4 else []),
+            ]
         if kind < 0.95 and deep < 2:
             return [("root", self.side(deep + 2))]
         return [self.letter(), ("down", [self.r.choice("0123nk")])]
@@ -92,7 +127,11 @@ class School:
     def fractions(self) -> Row:
         def one() -> Row:
             whole = self.digits(1) if self.r.random() < 0.2 else []
-            return [*whole, ("frac", self.digits(2), self.digits(2))] if self.r.random() < 0.7 else [*self.digits(1), "/", *self.digits(2)]
+            return (
+                [*whole, ("frac", self.digits(2), self.digits(2))]
+                if self.r.random() < 0.7
+                else [*self.digits(1), "/", *self.digits(2)]
+            )
 
         made = one()
         if self.r.random() < 0.65:
@@ -109,12 +148,25 @@ class School:
 
     def quadratic(self) -> Row:
         x = self.r.choice("xxxtz")
-        return [*(self.digits(1) if self.r.random() < 0.5 else []), x, ("up", ["2"]), self.r.choice("+-"), *self.digits(1), x,
-                self.r.choice("+-"), *self.digits(2), *(["=", "0"] if self.r.random() < 0.7 else [])]  # fmt: skip
+        return [
+            *(self.digits(1) if self.r.random() < 0.5 else []),
+            x,
+            ("up", ["2"]),
+            self.r.choice("+-"),
+            *self.digits(1),
+            x,
+            self.r.choice("+-"),
+            *self.digits(2),
+            *(["=", "0"] if self.r.random() < 0.7 else []),
+        ]
 
     def relation(self) -> Row:
         made = [*self.side(1), self.r.choice("<>≤≥≠"), *self.side(1)]
-        return [*self.number(), self.r.choice("<≤"), self.letter(), self.r.choice("<≤"), *self.number()] if self.r.random() < 0.2 else made
+        return (
+            [*self.number(), self.r.choice("<≤"), self.letter(), self.r.choice("<≤"), *self.number()]
+            if self.r.random() < 0.2
+            else made
+        )
 
     def point(self) -> Row:
         name = [self.r.choice(CAPITALS)] if self.r.random() < 0.6 else []
@@ -124,7 +176,31 @@ class School:
         return [self.r.choice(CAPITALS), "=", "(", *self.digits(1), ",", *self.digits(1), ")"]
 
     def units(self) -> Row:
-        unit = self.r.choice(("cm", "m", "km", "mm", "kg", "g", "l", "ml", "s", "h", "min", "t", "cm²", "m²", "cm³", "m³", "€", "km/h", "m/s", "%", "°"))
+        unit = self.r.choice(
+            (
+                "cm",
+                "m",
+                "km",
+                "mm",
+                "kg",
+                "g",
+                "l",
+                "ml",
+                "s",
+                "h",
+                "min",
+                "t",
+                "cm²",
+                "m²",
+                "cm³",
+                "m³",
+                "€",
+                "km/h",
+                "m/s",
+                "%",
+                "°",
+            )
+        )
         made: Row = []
         for sign in unit.replace("€", "cm"):
             made.append(("up", [{"²": "2", "³": "3"}[sign]]) if sign in "²³" else sign)
@@ -136,9 +212,15 @@ class School:
         return [*made, "=", *self.number()] if self.r.random() < 0.5 else [*self.side(2), self.r.choice("+-="), *made]
 
     def trig(self) -> Row:
-        inner = self.r.choice((["x"], ["α"], ["θ"], ["2", "x"], [*self.digits(2), "°"], ["π"], ["(", "2", "x", "+", "1", ")"]))
+        inner = self.r.choice(
+            (["x"], ["α"], ["θ"], ["2", "x"], [*self.digits(2), "°"], ["π"], ["(", "2", "x", "+", "1", ")"])
+        )
         made = [*self.r.choice(("sin", "cos", "tan", "log", "ln")), *inner]
-        return [*self.r.choice((["y", "="], self.digits(1), [])), *made, *(["=", *self.number()] if self.r.random() < 0.4 else [])]
+        return [
+            *self.r.choice((["y", "="], self.digits(1), [])),
+            *made,
+            *(["=", *self.number()] if self.r.random() < 0.4 else []),
+        ]
 
     def power_line(self) -> Row:
         base: Row = self.digits(1) if self.r.random() < 0.5 else [self.letter()]
@@ -169,10 +251,11 @@ def weight(row: Row) -> int:
 def shuffled(row: Row, r: random.Random, share: float) -> Row:
     """With a share of its characters replaced by any others, so that places teach more than texts."""
     return [
-        (r.choice(ALPHABET) if r.random() < share else item) if isinstance(item, str)
+        (r.choice(ALPHABET) if r.random() < share else item)
+        if isinstance(item, str)
         else (item[0], *(shuffled(part, r, share) for part in item[1:]))
         for item in row
-    ]  # fmt: skip
+    ]
 
 
 def linear(row: Row) -> list[str]:

@@ -1,6 +1,6 @@
 """What the reader of mathematics knows besides the network: runs of signs, where signs stand, how neighbours are placed.
 
-    python language.py GLYPHS.pkl SAMPLES.npz OUT_FOLDER
+python language.py GLYPHS.pkl SAMPLES.npz OUT_FOLDER
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Measures the reader of mathematics on hands that training never saw (or on those it saw, with --seen).
 
-    python measure.py GLYPHS.pkl --rows 300 [--seen] [--show 20]
+python measure.py GLYPHS.pkl --rows 300 [--seen] [--show 20]
 """
 
 from __future__ import annotations
@@ -81,9 +81,12 @@ def main() -> None:
             shown += 1
             print(f"  {hand.font:22} {latex(meant)}   →   {latex(found.row)}")
     times.sort()
-    print(f"exact {sum(exact) / len(exact):.3f}  in three {sum(three) / len(three):.3f}  numbers {sum(numbers) / max(1, len(numbers)):.3f} "
-          f"of {len(numbers)}  signs wrong {errors / signs_all:.4f}  p50 {times[len(times) // 2] * 1000:.0f} ms  "
-          f"p95 {times[int(len(times) * 0.95)] * 1000:.0f} ms")  # fmt: skip
+    of_numbers = f"{sum(numbers) / max(1, len(numbers)):.3f} of {len(numbers)}"
+    print(
+        f"exact {sum(exact) / len(exact):.3f}  in three {sum(three) / len(three):.3f}  numbers {of_numbers}  "
+        f"signs wrong {errors / signs_all:.4f}  p50 {times[len(times) // 2] * 1000:.0f} ms  "
+        f"p95 {times[int(len(times) * 0.95)] * 1000:.0f} ms"
+    )
     print({name: f"{sum(v) / len(v):.2f} of {len(v)}" for name, v in sorted(per.items())})
     print(wrong.most_common(24))
 

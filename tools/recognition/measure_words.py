@@ -1,6 +1,6 @@
 """Measures the reading of words and phrases on hands that training never saw.
 
-    python measure_words.py GLYPHS.pkl --phrases 60
+python measure_words.py GLYPHS.pkl --phrases 60
 """
 
 from __future__ import annotations
@@ -16,10 +16,11 @@ from writing import Hand
 from larch.core.recognise.words import read_words
 from samples import hands_for
 
-TEXT = """the lanterns float down the river at night. we fold paper boats and count them. how many candles burn after an hour
-every child brings one lantern to the bridge. measure the length of the boat. the tide rises twice a day. which stall sold more
-tickets on friday evening? a third of the lanterns are red, half are yellow. draw the arch of the bridge. write your answer below
-solve the equation and check it. our class made forty paper lanterns. the area of the sail is larger. who guessed the right number"""
+TEXT = """the lanterns float down the river at night. we fold paper boats and count them. how many candles burn after an
+hour every child brings one lantern to the bridge. measure the length of the boat. the tide rises twice a day.
+which stall sold more tickets on friday evening? a third of the lanterns are red, half are yellow. draw the
+arch of the bridge. write your answer below solve the equation and check it. our class made forty paper
+lanterns. the area of the sail is larger. who guessed the right number"""
 
 
 def phrase(r: random.Random) -> list[str]:
@@ -61,7 +62,9 @@ def main() -> None:
         right, words, whole = right + ok, words + len(text), whole + (ok == len(text))
         if ok != len(text):
             print("  ", hand.font, " ".join(text), "→", " ".join(found))
-    print(f"words {right / words:.3f}  phrases {whole / args.phrases:.3f}  p50 {sorted(times)[len(times) // 2] * 1000:.0f} ms")
+    print(
+        f"words {right / words:.3f}  phrases {whole / args.phrases:.3f}  p50 {sorted(times)[len(times) // 2] * 1000:.0f} ms"
+    )
 
 
 if __name__ == "__main__":

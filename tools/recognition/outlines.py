@@ -4,14 +4,35 @@ from __future__ import annotations
 
 import math
 import random
+from itertools import pairwise
 from typing import Any, NamedTuple
 
 import numpy as np
 
 Array = np.ndarray[Any, Any]
-KINDS = ("line", "arrow", "circle", "ellipse", "triangle_scalene", "triangle_isosceles", "triangle_right", "triangle_equilateral",
-         "square", "rectangle", "rhombus", "parallelogram", "trapezium", "kite", "pentagon", "hexagon", "octagon", "star", "arc",
-         "angle", "none")  # fmt: skip
+KINDS = (
+    "line",
+    "arrow",
+    "circle",
+    "ellipse",
+    "triangle_scalene",
+    "triangle_isosceles",
+    "triangle_right",
+    "triangle_equilateral",
+    "square",
+    "rectangle",
+    "rhombus",
+    "parallelogram",
+    "trapezium",
+    "kite",
+    "pentagon",
+    "hexagon",
+    "octagon",
+    "star",
+    "arc",
+    "angle",
+    "none",
+)
 
 
 class Drawn(NamedTuple):
@@ -40,14 +61,20 @@ def outline(kind: str, r: random.Random, rough: float, glyphs: list[list[Array]]
         elif style < 0.6:
             strokes = [hand.line(tail, tip), hand.line(tip, left), hand.line(tip, right)]
         elif style < 0.85:
-            strokes = [hand.path([tail, tip, left, tip + (r.gauss(0, 0.02) * size, r.gauss(0, 0.02) * size), right])]
+            strokes = [hand.path([tail, tip, left, np.add(tip, (r.gauss(0, 0.02) * size, r.gauss(0, 0.02) * size)), right])]
         else:
             strokes = [hand.path([tail, tip, left]), hand.line(tip, right)]
         return Drawn(kind, strokes, [tuple(tail), tuple(tip)])
     if curve:
-        return Drawn(kind, [hand.curve(points, not open_line)], [tuple(points[0]), tuple(points[len(points) // 2]), tuple(points[-1])])
+        return Drawn(
+            kind, [hand.curve(points, not open_line)], [tuple(points[0]), tuple(points[len(points) // 2]), tuple(points[-1])]
+        )
     if open_line:
-        strokes = [hand.path(list(points))] if kind != "angle" or r.random() < 0.75 else [hand.line(points[1], points[0]), hand.line(points[1], points[2])]
+        strokes = (
+            [hand.path(list(points))]
+            if kind != "angle" or r.random() < 0.75
+            else [hand.line(points[1], points[0]), hand.line(points[1], points[2])]
+        )
         return Drawn(kind, strokes, [tuple(p) for p in points])
     start, way = r.randrange(len(points)), r.choice((1, -1))
     ring = [points[(start + way * k) % len(points)] for k in range(len(points))]
@@ -88,7 +115,11 @@ def _model(kind: str, r: random.Random) -> tuple[Array, bool, bool]:
             return np.array([[-0.6, 0], [0.6, 0.0]]), True, False
         case "arrow":
             h, w = r.uniform(0.12, 0.32), r.uniform(0.08, 0.22)
-            return np.array([[-0.6, 0], [0.6, 0], [0.6 - h, -w], [0.6 - h * r.uniform(0.85, 1.15), w * r.uniform(0.8, 1.2)]]), True, False
+            return (
+                np.array([[-0.6, 0], [0.6, 0], [0.6 - h, -w], [0.6 - h * r.uniform(0.85, 1.15), w * r.uniform(0.8, 1.2)]]),
+                True,
+                False,
+            )
         case "circle" | "ellipse":
             b = 1.0 if kind == "circle" else r.uniform(0.3, 0.76)
             start = r.uniform(0, 2 * math.pi)
@@ -112,7 +143,11 @@ def _model(kind: str, r: random.Random) -> tuple[Array, bool, bool]:
             return np.array([[0, 0], [1, 0], [1, 1], [0, 1.0]]) * (1, r.uniform(0.28, 0.78)), False, False
         case "rhombus":
             half = math.radians(r.uniform(23, 37)) if r.random() < 0.9 else math.radians(r.uniform(16, 23))
-            return np.array([[-math.cos(half), 0], [0, -math.sin(half)], [math.cos(half), 0], [0, math.sin(half)]]) * 0.65, False, False
+            return (
+                np.array([[-math.cos(half), 0], [0, -math.sin(half)], [math.cos(half), 0], [0, math.sin(half)]]) * 0.65,
+                False,
+                False,
+            )
         case "parallelogram":
             w, h = r.uniform(0.45, 0.72), math.radians(r.uniform(42, 74))
             side = w * r.uniform(0.5, 0.78) if r.random() < 0.8 else w * r.uniform(1.25, 1.7)
@@ -131,14 +166,22 @@ def _model(kind: str, r: random.Random) -> tuple[Array, bool, bool]:
         case "triangle_isosceles":
             top = r.choice((r.uniform(24, 47), r.uniform(72, 79), r.uniform(101, 125)))
             half = math.radians(top / 2)
-            return np.array([[0, 0], [math.sin(half), math.cos(half)], [-math.sin(half), math.cos(half)]]) * 0.85, False, False
+            return (
+                np.array([[0, 0], [math.sin(half), math.cos(half)], [-math.sin(half), math.cos(half)]]) * 0.85,
+                False,
+                False,
+            )
         case "triangle_right":
             ratio = r.uniform(0.36, 0.82) if r.random() < 0.82 else 1.0
             return np.array([[0, 0], [1, 0], [0, ratio]]) * 0.85, False, False
     while True:  # scalene: nothing of it nearly equal or right
         a, b = r.uniform(28, 120), r.uniform(25, 80)
         angles = sorted((a, b, 180 - a - b))
-        if angles[0] > 21 and min(angles[1] - angles[0], angles[2] - angles[1]) > 11.5 and min(abs(x - 90) for x in angles) > 11.5:
+        if (
+            angles[0] > 21
+            and min(angles[1] - angles[0], angles[2] - angles[1]) > 11.5
+            and min(abs(x - 90) for x in angles) > 11.5
+        ):
             break
     one, two = math.radians(a), math.radians(b)
     side = math.sin(two) / math.sin(one + two)
@@ -155,7 +198,7 @@ class _Hand:
         self.bow = abs(r.gauss(0, 0.012)) * rough
 
     def _moved(self, at: Any) -> Array:
-        return np.asarray(at, dtype=float) + (self.r.gauss(0, self.corner), self.r.gauss(0, self.corner))
+        return np.add(np.asarray(at, dtype=float), (self.r.gauss(0, self.corner), self.r.gauss(0, self.corner)))
 
     def line(self, a: Any, b: Any) -> Array:
         return self.path([a, b])
@@ -171,7 +214,7 @@ class _Hand:
                 way = places[1] - places[0]
                 places.append(places[-1] + way * r.uniform(0.02, 0.08) * self.rough)
         parts = []
-        for a, b in zip(places, places[1:], strict=False):
+        for a, b in pairwise(places):
             count = max(6, int(np.hypot(*(b - a)) / (self.size * 0.02)))
             t = np.linspace(0, 1, count)[:, None]
             across = np.array([-(b - a)[1], (b - a)[0]])
@@ -217,8 +260,30 @@ def scribble(r: random.Random, glyphs: list[list[Array]]) -> list[Array]:
     """Of many sorts: what is no shape."""
     rng = np.random.default_rng(r.getrandbits(32))
     size = r.uniform(60, 240)
-    sort = r.choice(("zigzag", "spiral", "cloud", "walk", "word", "word", "wave", "knot", "figure", "heart", "hatching", "several",
-                     "blob", "loops", "hook", "flower", "cross", "tangle", "question", "snake"))  # fmt: skip
+    sort = r.choice(
+        (
+            "zigzag",
+            "spiral",
+            "cloud",
+            "walk",
+            "word",
+            "word",
+            "wave",
+            "knot",
+            "figure",
+            "heart",
+            "hatching",
+            "several",
+            "blob",
+            "loops",
+            "hook",
+            "flower",
+            "cross",
+            "tangle",
+            "question",
+            "snake",
+        )
+    )
     t = np.linspace(0, 1, 140)
     match sort:
         case "zigzag":
@@ -228,11 +293,17 @@ def scribble(r: random.Random, glyphs: list[list[Array]]) -> list[Array]:
             made = _fine(made)
         case "spiral":
             turns = r.uniform(1.7, 5)
-            made = np.column_stack([t * np.cos(2 * math.pi * turns * t), t * np.sin(2 * math.pi * turns * t) * r.uniform(0.6, 1)])
+            made = np.column_stack(
+                [t * np.cos(2 * math.pi * turns * t), t * np.sin(2 * math.pi * turns * t) * r.uniform(0.6, 1)]
+            )
         case "cloud" | "flower":
             n = r.randint(5, 11)
-            radius = 1 + (r.uniform(0.1, 0.3) if sort == "cloud" else r.uniform(0.3, 0.7)) * np.abs(np.sin(n * math.pi * t + r.random()))
-            made = np.column_stack([radius * np.cos(2 * math.pi * t), radius * np.sin(2 * math.pi * t) * r.uniform(0.45, 0.9)])
+            radius = 1 + (r.uniform(0.1, 0.3) if sort == "cloud" else r.uniform(0.3, 0.7)) * np.abs(
+                np.sin(n * math.pi * t + r.random())
+            )
+            made = np.column_stack(
+                [radius * np.cos(2 * math.pi * t), radius * np.sin(2 * math.pi * t) * r.uniform(0.45, 0.9)]
+            )
         case "walk" | "tangle":
             n = r.randint(6, 9 if sort == "walk" else 26)
             made = _smooth(rng.normal(0, 1, (n, 2)).cumsum(axis=0) if sort == "walk" else rng.uniform(-1, 1, (n, 2)))
@@ -255,19 +326,35 @@ def scribble(r: random.Random, glyphs: list[list[Array]]) -> list[Array]:
             made = np.column_stack([np.sin(2 * math.pi * t), np.sin(4 * math.pi * t) * r.uniform(0.3, 0.8)])
         case "heart":
             a = 2 * math.pi * t
-            made = np.column_stack([16 * np.sin(a) ** 3, -(13 * np.cos(a) - 5 * np.cos(2 * a) - 2 * np.cos(3 * a) - np.cos(4 * a))]) / 17
+            made = (
+                np.column_stack(
+                    [16 * np.sin(a) ** 3, -(13 * np.cos(a) - 5 * np.cos(2 * a) - 2 * np.cos(3 * a) - np.cos(4 * a))]
+                )
+                / 17
+            )
         case "hatching":
-            return [np.column_stack([np.linspace(k * 0.12, k * 0.12 + 0.5, 12), np.linspace(0, 0.7, 12)]) * size
-                    + rng.normal(0, 1.5, (12, 2)) for k in range(r.randint(3, 8))]  # fmt: skip
+            return [
+                np.column_stack([np.linspace(k * 0.12, k * 0.12 + 0.5, 12), np.linspace(0, 0.7, 12)]) * size
+                + rng.normal(0, 1.5, (12, 2))
+                for k in range(r.randint(3, 8))
+            ]
         case "several":
             return [_smooth(rng.uniform(0, 1, (r.randint(2, 5), 2))) * size for _ in range(r.randint(2, 5))]
         case "blob":
             radius = 1 + sum(rng.normal(0, 0.17) * np.cos(k * 2 * math.pi * t + rng.uniform(0, 6)) for k in (1, 2, 3, 4, 5))
-            made = np.column_stack([np.asarray(radius) * np.cos(2 * math.pi * t), np.asarray(radius) * np.sin(2 * math.pi * t)])
+            made = np.column_stack(
+                [np.asarray(radius) * np.cos(2 * math.pi * t), np.asarray(radius) * np.sin(2 * math.pi * t)]
+            )
         case "hook" | "question":
-            made = _smooth(np.array([[0.1, 0.3], [0.2, 0], [0.6, 0], [0.65, 0.4], [0.35, 0.65], [0.35, 1.0]]) + rng.normal(0, 0.06, (6, 2)))
+            made = _smooth(
+                np.array([[0.1, 0.3], [0.2, 0], [0.6, 0], [0.65, 0.4], [0.35, 0.65], [0.35, 1.0]])
+                + rng.normal(0, 0.06, (6, 2))
+            )
         case _:
-            return [_fine(np.array([[0, 0], [1, 1.0]])) * size + rng.normal(0, 1.5, (30, 2)), _fine(np.array([[1, 0], [0, 1.0]])) * size]
+            return [
+                _fine(np.array([[0, 0], [1, 1.0]])) * size + rng.normal(0, 1.5, (30, 2)),
+                _fine(np.array([[1, 0], [0, 1.0]])) * size,
+            ]
     turn = r.uniform(0, 2 * math.pi)
     made = made @ np.array([[math.cos(turn), math.sin(turn)], [-math.sin(turn), math.cos(turn)]]) * size / 2
     return [made + rng.normal(0, 0.8, made.shape)]

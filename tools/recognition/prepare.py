@@ -74,7 +74,7 @@ def of_hershey(name: str) -> dict[str, list[Glyph]]:
     top, bottom = box[:, 1].min(), box[:, 1].max()
     height = (bottom - top) or 1.0
     greek = dict(zip("abglmpqhD", "αβγλμπθθΔ", strict=True)) if name.startswith("greek") else {}
-    for sign in LETTERS + SIGNS if not greek else greek:
+    for sign in greek or LETTERS + SIGNS:
         if ord(sign) > 126:
             continue
         made = strokes(sign)
@@ -93,7 +93,9 @@ def digits_of(pictures: list[tuple[str, Array]], least: int) -> dict[str, list[G
     """Real digits, enlarged and thinned."""
     found: dict[str, list[Glyph]] = defaultdict(list)
     for sign, grey in pictures:
-        large = np.asarray(Image.fromarray(grey.astype(np.uint8)).resize((grey.shape[1] * 4, grey.shape[0] * 4), Image.Resampling.BICUBIC))
+        large = np.asarray(
+            Image.fromarray(grey.astype(np.uint8)).resize((grey.shape[1] * 4, grey.shape[0] * 4), Image.Resampling.BICUBIC)
+        )
         black = large > least
         if not black.any():
             continue
@@ -121,8 +123,11 @@ def main(folder: Path) -> None:
         print(name, len(hands[f"hershey-{name}"]), flush=True)
     sheet = np.asarray(Image.open(next(folder.glob("ocv/**/data/digits.png"))).convert("L"))
     for writer in range(10):  # ten columns of digits each
-        cells = [(str(row // 5), sheet[row * 20 : row * 20 + 20, c * 20 : c * 20 + 20])
-                 for row in range(50) for c in range(writer * 10, writer * 10 + 10)]  # fmt: skip
+        cells = [
+            (str(row // 5), sheet[row * 20 : row * 20 + 20, c * 20 : c * 20 + 20])
+            for row in range(50)
+            for c in range(writer * 10, writer * 10 + 10)
+        ]
         hands[f"sheet-{writer}"] = digits_of(cells, 110)
     for part in range(15):
         cells = []

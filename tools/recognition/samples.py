@@ -1,6 +1,6 @@
 """Training samples: groups of strokes out of written rows, right ones and wrong ones, as the recogniser will meet them.
 
-    python samples.py GLYPHS.pkl OUT.npz --rows 20000 --seed 1 [--held-out]
+python samples.py GLYPHS.pkl OUT.npz --rows 20000 --seed 1 [--held-out]
 """
 
 from __future__ import annotations
@@ -75,8 +75,14 @@ def main() -> None:
         facts.append(c)
         labels += [*true.values(), *[NONE] * (len(chosen) - len(true))]
         pairs += _pairs(made, boxes)
-    np.savez(args.out, images=np.concatenate(images), runs=np.concatenate(runs), facts=np.concatenate(facts),
-             labels=np.array(labels, dtype=np.int16), pairs=np.array(pairs, dtype=np.float32))  # fmt: skip
+    np.savez(
+        args.out,
+        images=np.concatenate(images),
+        runs=np.concatenate(runs),
+        facts=np.concatenate(facts),
+        labels=np.array(labels, dtype=np.int16),
+        pairs=np.array(pairs, dtype=np.float32),
+    )
     print(args.out, len(labels), len(pairs))
 
 

@@ -1,6 +1,6 @@
 """Trains the forest that tells shapes apart, and measures it on drawings that it has not seen, careful and rough.
 
-    python shapes.py GLYPHS.pkl OUT.npz [--each 260]
+python shapes.py GLYPHS.pkl OUT.npz [--each 260]
 """
 
 from __future__ import annotations
@@ -62,7 +62,13 @@ def main() -> None:
         tx, ty, fits = measured(list(drawings(seed, 60, glyphs, rough)))
         found = trees.predict(tx)
         shapes = ty != KINDS.index("none")
-        print(name, "kinds right", (found == ty)[shapes].mean().round(4), "scribbles left alone", (found == ty)[~shapes].mean().round(4))
+        print(
+            name,
+            "kinds right",
+            (found == ty)[shapes].mean().round(4),
+            "scribbles left alone",
+            (found == ty)[~shapes].mean().round(4),
+        )
         wrong = Counter((KINDS[a], KINDS[b]) for a, b in zip(ty, found, strict=True) if a != b)
         print("  ", wrong.most_common(14))
         off = [places_off(one, fit) for (one, fit), a, b in zip(fits, ty, found, strict=True) if a == b and one.vertices]
@@ -78,7 +84,11 @@ def places_off(one: Any, fits: Any) -> float | None:
     made, true = fits.outline.back(found), np.array(one.vertices)
     if len(made) != len(true):
         return 9.0
-    tries = [np.roll(way, k, axis=0) for way in (made, made[::-1]) for k in range(len(made) if one.kind not in ("line", "arrow", "arc", "angle") else 1)]
+    tries = [
+        np.roll(way, k, axis=0)
+        for way in (made, made[::-1])
+        for k in range(len(made) if one.kind not in ("line", "arrow", "arc", "angle") else 1)
+    ]
     return float(min(np.hypot(*(t - true).T).max() for t in tries) / fits.outline.size)
 
 
@@ -98,10 +108,17 @@ def save(trees: Any, out: Path) -> None:
             if ends:
                 counts = t.value[k][0]
                 votes.append((counts / counts.sum() * 255).round())
-    np.savez_compressed(out, kinds=np.array([KINDS[int(k)] for k in trees.classes_]), feature=np.array(feature, dtype=np.uint8),
-                        bound=np.array(bound, dtype=np.float32), left=np.array(left, dtype=np.int32),
-                        right=np.array(right, dtype=np.int32), leaf=np.array(leaf, dtype=np.int32),
-                        votes=np.array(votes, dtype=np.uint8), roots=np.array(roots, dtype=np.int32))  # fmt: skip
+    np.savez_compressed(
+        out,
+        kinds=np.array([KINDS[int(k)] for k in trees.classes_]),
+        feature=np.array(feature, dtype=np.uint8),
+        bound=np.array(bound, dtype=np.float32),
+        left=np.array(left, dtype=np.int32),
+        right=np.array(right, dtype=np.int32),
+        leaf=np.array(leaf, dtype=np.int32),
+        votes=np.array(votes, dtype=np.uint8),
+        roots=np.array(roots, dtype=np.int32),
+    )
     print(out, out.stat().st_size // 1024, "KB")
 
 

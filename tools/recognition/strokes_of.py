@@ -17,14 +17,14 @@ ROUND = ((0, 1), (1, 0), (0, -1), (-1, 0), (1, 1), (1, -1), (-1, 1), (-1, -1))
 
 
 def strokes_of(picture: Array) -> list[Array]:
-    """The strokes of a black picture (true where there is ink), each of shape (n, 2), x and y in pixels, in an order in which
-    they could be written."""
+    """The strokes of a black picture (true where there is ink), each of shape (n, 2), x and y in pixels, in an order in
+    which they could be written."""
     thin = skeletonize(picture)
     deep = distance_transform_edt(picture)
     pieces = [piece for piece in _pieces(thin) if not _spur(piece, thin, deep)]
     joined = _joined(pieces)
     found = [_lengthened(np.array(run, dtype=float)[:, ::-1], deep) for run in joined]
-    return sorted((_turned(run) for run in found), key=lambda run: (run[0, 0] + 0.3 * run[0, 1]))
+    return sorted((_turned(run) for run in found), key=lambda run: run[0, 0] + 0.3 * run[0, 1])
 
 
 def _near(thin: Array, at: Pixel) -> list[Pixel]:

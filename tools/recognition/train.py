@@ -1,6 +1,6 @@
 """Trains the network that says which sign a group of strokes is, and writes it as ONNX.
 
-    python train.py OUT.onnx TEST.npz TRAINING.npz …
+python train.py OUT.onnx TEST.npz TRAINING.npz …
 """
 
 from __future__ import annotations
@@ -27,11 +27,26 @@ class Reader(nn.Module):
         def conv(inside: int, out: int, size: int, stride: int = 1) -> list[nn.Module]:
             return [nn.Conv2d(inside, out, size, stride, size // 2, bias=False), nn.BatchNorm2d(out), nn.ReLU(inplace=True)]
 
-        self.see = nn.Sequential(*conv(3, 24, 5, 2), *conv(24, 48, 3), nn.MaxPool2d(2), *conv(48, 72, 3), nn.MaxPool2d(2),
-                                 *conv(72, 72, 3), nn.Flatten())  # fmt: skip
-        self.follow = nn.Sequential(nn.Conv1d(5, 32, 5, padding=2), nn.ReLU(), nn.Conv1d(32, 48, 5, 2, 2), nn.ReLU(),
-                                    nn.Conv1d(48, 48, 3, 2, 1), nn.ReLU())  # fmt: skip
-        self.say = nn.Sequential(nn.Dropout(0.2), nn.Linear(72 * 16 + 96 + 6, 224), nn.ReLU(), nn.Dropout(0.2), nn.Linear(224, CLASSES))
+        self.see = nn.Sequential(
+            *conv(3, 24, 5, 2),
+            *conv(24, 48, 3),
+            nn.MaxPool2d(2),
+            *conv(48, 72, 3),
+            nn.MaxPool2d(2),
+            *conv(72, 72, 3),
+            nn.Flatten(),
+        )
+        self.follow = nn.Sequential(
+            nn.Conv1d(5, 32, 5, padding=2),
+            nn.ReLU(),
+            nn.Conv1d(32, 48, 5, 2, 2),
+            nn.ReLU(),
+            nn.Conv1d(48, 48, 3, 2, 1),
+            nn.ReLU(),
+        )
+        self.say = nn.Sequential(
+            nn.Dropout(0.2), nn.Linear(72 * 16 + 96 + 6, 224), nn.ReLU(), nn.Dropout(0.2), nn.Linear(224, CLASSES)
+        )
 
     def forward(self, images: Any, runs: Any, facts: Any) -> Any:
         way = self.follow(runs)
@@ -40,8 +55,12 @@ class Reader(nn.Module):
 
 
 def batch(data: dict[str, Any], at: Any) -> tuple[Any, ...]:
-    return (torch.from_numpy(data["images"][at]).float() / 255, torch.from_numpy(data["runs"][at].astype(np.float32)),
-            torch.from_numpy(data["facts"][at].astype(np.float32)), torch.from_numpy(data["labels"][at].astype(np.int64)))  # fmt: skip
+    return (
+        torch.from_numpy(data["images"][at]).float() / 255,
+        torch.from_numpy(data["runs"][at].astype(np.float32)),
+        torch.from_numpy(data["facts"][at].astype(np.float32)),
+        torch.from_numpy(data["labels"][at].astype(np.int64)),
+    )
 
 
 def tested(model: Reader, data: dict[str, Any]) -> tuple[float, float]:
@@ -94,7 +113,10 @@ def main() -> None:
         lost.append(loss.item())
         step += 1
         if step % 400 == 0:
-            print(f"{time.time() - begun:6.0f} s  step {step}  loss {np.mean(lost[-400:]):.3f}  test {tested(model, test)}", flush=True)
+            print(
+                f"{time.time() - begun:6.0f} s  step {step}  loss {np.mean(lost[-400:]):.3f}  test {tested(model, test)}",
+                flush=True,
+            )
             export(model, args.out)
     print("test", tested(model, test))
     export(model, args.out)
@@ -103,8 +125,16 @@ def main() -> None:
 def export(model: Reader, out: Path) -> None:
     model.eval()
     given = (torch.zeros(2, 3, 32, 32), torch.zeros(2, 5, 40), torch.zeros(2, 6))
-    torch.onnx.export(model, given, str(out), input_names=["images", "runs", "facts"], output_names=["signs"],
-                      dynamic_axes={name: {0: "n"} for name in ("images", "runs", "facts", "signs")}, opset_version=17, dynamo=False)  # fmt: skip
+    torch.onnx.export(
+        model,
+        given,
+        str(out),
+        input_names=["images", "runs", "facts"],
+        output_names=["signs"],
+        dynamic_axes={name: {0: "n"} for name in ("images", "runs", "facts", "signs")},
+        opset_version=17,
+        dynamo=False,
+    )
     model.train()
 
 

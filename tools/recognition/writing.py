@@ -11,9 +11,7 @@ from signs import SIGNS
 
 Array = np.ndarray[Any, Any]
 Hands = dict[str, dict[str, list[list[Array]]]]
-SAME = {"O": "O", "-": "-"}
 ALWAYS_DRAWN = frozenset("πθαβλμΔ∞√≤≥≠→·")
-LOW = frozenset("acemnorsuvwxzαπμ")
 
 
 class Written(NamedTuple):
@@ -219,9 +217,9 @@ class _Maker:
         lift = middle - air - max(float(run[:, 1].max()) for run in above)
         drop = middle + air - min(float(run[:, 1].min()) for run in below)
         for k, run in enumerate(above):
-            self.strokes[at + k] = run + (x + (width - wide_a) / 2 + r.gauss(0, 0.03) * scale, lift)
+            self.strokes[at + k] = np.add(run, (x + (width - wide_a) / 2 + r.gauss(0, 0.03) * scale, lift))
         for k, run in enumerate(below):
-            self.strokes[cut + k] = run + (x + (width - wide_b) / 2 + r.gauss(0, 0.03) * scale, drop)
+            self.strokes[cut + k] = np.add(run, (x + (width - wide_b) / 2 + r.gauss(0, 0.03) * scale, drop))
         tilt = r.gauss(0, 0.05) * scale
         bar = np.column_stack([np.linspace(x, x + width, 14), np.linspace(middle - tilt, middle + tilt, 14)])
         number = len(self.symbols)
@@ -242,8 +240,13 @@ class _Maker:
         top, bottom = float(points[:, 1].min()) - r.uniform(0.12, 0.35) * scale, max(float(points[:, 1].max()), base)
         end += r.uniform(0.05, 0.3) * scale
         half = (top + bottom) / 2
-        corners = [(x, half + 0.05 * scale), (x + 0.3 * hook, half - 0.05 * scale), (x + 0.55 * hook, bottom + 0.05 * scale),
-                   (x + hook, top), (end, top + r.gauss(0, 0.05) * scale)]  # fmt: skip
+        corners = [
+            (x, half + 0.05 * scale),
+            (x + 0.3 * hook, half - 0.05 * scale),
+            (x + 0.55 * hook, bottom + 0.05 * scale),
+            (x + hook, top),
+            (end, top + r.gauss(0, 0.05) * scale),
+        ]
         if r.random() < 0.3:
             corners = corners[1:]
         if r.random() < 0.3:

@@ -35,6 +35,10 @@ class Net:
         answer: Array = session.run(None, given)[0]
         return answer
 
+    def source(self) -> bytes | str:
+        """The model itself, or the path of its file."""
+        return resources.files("larch").joinpath(f"assets/recognise/{self.name}").read_bytes()
+
     def _loaded(self) -> Any:
         import onnxruntime as ort
 
@@ -43,8 +47,7 @@ class Net:
         options.inter_op_num_threads = 1
         options.enable_cpu_mem_arena = False  # what an arena takes it does not give back
         options.log_severity_level = 3
-        data = resources.files("larch").joinpath(f"assets/recognise/{self.name}").read_bytes()
-        return ort.InferenceSession(data, options, providers=["CPUExecutionProvider"])
+        return ort.InferenceSession(self.source(), options, providers=["CPUExecutionProvider"])
 
     def _let_go(self) -> None:
         while True:

@@ -45,14 +45,8 @@ class Word(NamedTuple):
 
 
 class _Reader(Net):
-    def _loaded(self) -> Any:
-        import onnxruntime as ort
-
-        options = ort.SessionOptions()
-        options.intra_op_num_threads = 2
-        options.enable_cpu_mem_arena = False
-        options.log_severity_level = 3
-        return ort.InferenceSession(str(model_path()), options, providers=["CPUExecutionProvider"])
+    def source(self) -> bytes | str:
+        return str(model_path())
 
     def letters(self) -> tuple[str, ...]:
         """What its answers mean; the first is no sign."""

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from larch.core.recognise.maths.language import CLOSE, END, OPEN_DOWN, OPEN_UP, OVER, START, UNDER, Language, folded
-from larch.core.recognise.maths.layout import Line, Symbol
+from larch.core.recognise.maths.layout import Line, Place, Symbol
 
 WEIGHT = 0.45  # of the language against the shapes
 WIDE = 14
@@ -87,7 +87,7 @@ def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int =
     return done[:most]
 
 
-def _all(line: Line):  # type: ignore[no-untyped-def]
+def _all(line: Line) -> Iterator[Place]:
     for place in line:
         yield place
         for part in (*place.parts, place.raised, place.lowered):

@@ -35,7 +35,6 @@ UNLIKELY = 8.0  # covers that are less likely than the best by more are not look
 LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
-SIGN = 1.0  # of how sure it is that groups are signs
 
 
 class Told(NamedTuple):
@@ -80,7 +79,7 @@ def read_maths(strokes: Sequence[Any]) -> MathsReading:
         if score < covers[0][0] - UNLIKELY:
             break
         symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
-        found += _texts(symbols, SIGN * float(sure[list(chosen)].sum()))
+        found += _texts(symbols, float(sure[list(chosen)].sum()))
     found.sort(key=lambda one: -one.score)
     distinct: dict[Row, _Found] = {}
     for one in found[:MOST_TEXTS]:

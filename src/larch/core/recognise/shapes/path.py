@@ -195,11 +195,6 @@ def _meeting(one: tuple[Array, Array], other: tuple[Array, Array], near: Array) 
     return met if np.hypot(*(met - near)) < 0.22 else near
 
 
-def best_ring(points: Array) -> list[Pieces]:
-    """Fits of a closed outline, begun at its sharpest corner; cuts count the points of `rolled`."""
-    return straight_pieces(points)
-
-
 def rolled(points: Array) -> Array:
     """A closed outline begun at its sharpest corner, so that no side is cut in two."""
     import numpy as np
