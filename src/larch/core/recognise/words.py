@@ -23,9 +23,12 @@ if TYPE_CHECKING:
     Array = NDArray[Any]
 
 WIDE = 10  # readings kept while a word is spelt out
-KNOWN, UNKNOWN = 1.9, -0.6  # what a word gains by being in the list, and loses by not being there
+KNOWN, UNKNOWN = 3.0, -2.0  # what a word gains by being in the list, and loses by not being there
 AROUND = ".,!?:;()\"'’"  # signs that stand at words
-COMMON = 0.10  # for each power of e by which it is more common
+SURE = 2.2  # what a word has to gain at least, so that others near to it are not looked at
+LETTER, JOINED = 5.0, 2.5  # the price of another letter at most, and of letters that look alike
+ALIKE = (("cl", "d"), ("ll", "h"), ("rn", "m"), ("vv", "w"), ("nn", "m"), ("ri", "n"), ("li", "h"))
+COMMON = 0.2  # for each power of e by which it is more common
 SPELT = frozenset(
     "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZäöüÄÖÜßéèêëàâçîïôûùñáíóú'’-.,!?:;()&0123456789+=%/€$\""
 )
@@ -127,16 +130,19 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
     odds = np.log(np.maximum(answer[:, used], 1e-8))
     step = image.shape[1] / len(odds)
     made: list[Word] = []
-    for start, stop in _stretches(odds, used, letters):
-        x0, x1 = left + start * step / scale, left + stop * step / scale
+    for start, end in _stretches(odds, used, letters):
+        x0, x1 = left + start * step / scale, left + end * step / scale
         members = [k for k in line.strokes if x0 <= float(kept[k][:, 0].mean()) < x1]
         if not members:
             continue
         points = np.concatenate([kept[k] for k in members])
         box = (*points.min(axis=0).tolist(), *points.max(axis=0).tolist())
-        ranked = spelt(odds[start:stop], [letters[k] for k in used], lexicon(language))
+        ranked = spelt(odds[start:end], [letters[k] for k in used], lexicon(language))
         if not ranked:
             continue
+        stop = _full_stop([kept[k] for k in members], line)
+        if stop:
+            ranked = [(text if text[-1:] in AROUND else text + stop, score) for text, score in ranked]
         number = _number(kept, members, ranked[0][0])
         text = number or ranked[0][0]
         total = sum(math.exp(score - ranked[0][1]) for _text, score in ranked)
@@ -191,15 +197,17 @@ def spelt(odds: Array, letters: Sequence[str], known: dict[str, float]) -> list[
         beams = {text: fresh[text] for text in order}
     found = {text: float(np.logaddexp(*pair)) + word_bonus(text, known) for text, pair in beams.items() if text}
     best = max(found, key=lambda text: found[text], default="")
-    if best and known and word_bonus(best, known) < 0:
-        for other in neighbours(best, known):
-            if other not in found:
-                found[other] = _odds_of(other, odds, letters) + word_bonus(other, known)
+    if best and known and word_bonus(best, known) < SURE:
+        bare = found[best] - word_bonus(best, known)
+        for other, price in neighbours(best, known):
+            likely = max(_odds_of(other, odds, letters), bare - price)
+            found[other] = max(found.get(other, -math.inf), likely + word_bonus(other, known))
     return sorted(found.items(), key=lambda one: -one[1])[:WIDE]
 
 
-def neighbours(text: str, known: dict[str, float]) -> Iterator[str]:
-    """Words of the list that are one letter away; signs round the word and a capital at its beginning stay."""
+def neighbours(text: str, known: dict[str, float]) -> Iterator[tuple[str, float]]:
+    """Words of the list that are one letter away, or have letters that look alike when they are joined, and how much less
+    likely they are at most. Signs round the word and a capital at its beginning stay."""
     core = text.strip(AROUND)
     if not 2 < len(core) < 24:
         return
@@ -207,10 +215,12 @@ def neighbours(text: str, known: dict[str, float]) -> Iterator[str]:
     before, after = text[:start], text[start + len(core) :]
     small = "abcdefghijklmnopqrstuvwxyzäöüßéèêà"
     low = core.lower()
-    near = {low[:k] + c + low[k + cut :] for k in range(len(low) + 1) for c in (*small, "") for cut in (0, 1)}
-    for word in near:
+    near = {low[:k] + c + low[k + cut :]: LETTER for k in range(len(low) + 1) for c in (*small, "") for cut in (0, 1)}
+    for one, other in (*ALIKE, *((b, a) for a, b in ALIKE)):
+        near |= {low[:k] + other + low[k + len(one) :]: JOINED for k in range(len(low)) if low.startswith(one, k)}
+    for word, price in near.items():
         if word in known and word != low:
-            yield before + (word.capitalize() if core[0].isupper() else word) + after
+            yield before + (word.capitalize() if core[0].isupper() else word) + after, price
 
 
 def _odds_of(text: str, odds: Array, letters: Sequence[str]) -> float:
@@ -241,6 +251,23 @@ def word_bonus(text: str, known: dict[str, float]) -> float:
     if len(parts) > 1 and all(part in known for part in parts):
         return KNOWN / 2
     return UNKNOWN
+
+
+def _full_stop(own: Sequence[Array], line: WrittenLine) -> str:
+    """A dot or a comma that stands at the end of a word, which the reader easily overlooks; "" where there is none."""
+    import numpy as np
+
+    if len(own) < 2:
+        return ""
+    last = max(own, key=lambda stroke: float(stroke[:, 0].max()))
+    rest = max(float(stroke[:, 0].max()) for stroke in own if stroke is not last)
+    low, high = last.min(axis=0), last.max(axis=0)
+    wide, tall = (high - low) / line.x_height
+    base = line.base_at(float(low[0]))
+    sits = base - 0.4 * line.x_height < float((low[1] + high[1]) / 2) < base + 0.35 * line.x_height
+    if not sits or wide > 0.45 or tall > 0.8 or float(np.mean(last[:, 0])) < rest:
+        return ""
+    return "," if tall > 0.25 and high[1] > base + 0.16 * line.x_height else "."
 
 
 def _number(kept: Sequence[Array], members: Sequence[int], text: str) -> str:
