@@ -11,6 +11,15 @@ from tests.board.test_tools import Hand
 from tests.board.touch import State, send_touch, touch_device
 
 
+def at_the_board(hand: Hand) -> Finger:
+    """A finger at an empty page of the Board, with the tray of keys ready."""
+    KeyTray.chosen = "letters"
+    EquationEditor.tray_wanted = True
+    hand.put()
+    hand.window.go_to_board()
+    return Finger(hand)
+
+
 class Finger:
     """One finger that taps widgets and places, through the window, as a touch screen does."""
 

@@ -10,21 +10,16 @@ from pytestqt.qtbot import QtBot
 from larch.board.checks import checks
 from larch.core.maths.layout.reading import meaning
 from larch.core.things.graphs.equation import CHECK, Equation
-from larch.desk.editors.equation import EquationEditor
-from larch.desk.editors.key_tray import KeyTray
 from tests.board.test_tools import Hand
 from tests.board.touch import State, send_touch
-from tests.desk.flows.finger import Finger
+from tests.desk.flows.finger import Finger, at_the_board
 
 
 @pytest.fixture
 def finger(hand: Hand) -> Finger:
-    KeyTray.chosen = "letters"
-    EquationEditor.tray_wanted = True
-    hand.put()
-    hand.window.go_to_board()
+    found = at_the_board(hand)
     hand.window.ledge.take("equation")
-    return Finger(hand)
+    return found
 
 
 def lines(hand: Hand) -> list[Equation]:

@@ -12,10 +12,8 @@ from larch.core.things.graphs.equation import TOLD_AT, Equation
 from larch.core.things.graphs.slider import Slider
 from larch.core.things.graphs.staircase import Staircase
 from larch.core.things.graphs.value_table import ValueTable
-from larch.desk.editors.equation import EquationEditor
-from larch.desk.editors.key_tray import KeyTray
 from tests.board.test_tools import Hand
-from tests.desk.flows.finger import Finger
+from tests.desk.flows.finger import Finger, at_the_board
 
 AXES = Axes(x_min=-6, x_max=6, y_min=-5, y_max=5, width=480, height=400, placement=Placement(100, 120))
 BESIDE = Placement(700, 150)
@@ -23,11 +21,7 @@ BESIDE = Placement(700, 150)
 
 @pytest.fixture
 def finger(hand: Hand) -> Finger:
-    KeyTray.chosen = "letters"
-    EquationEditor.tray_wanted = True
-    hand.put()
-    hand.window.go_to_board()
-    return Finger(hand)
+    return at_the_board(hand)
 
 
 def put(hand: Hand, *things: object) -> list[str]:

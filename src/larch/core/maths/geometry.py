@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from typing import Any
 
 from larch.core.base.shape import Point
 
@@ -114,3 +115,18 @@ def distance_to_side(a: Point, b: Point, x: float, y: float) -> float:
     length = dx * dx + dy * dy
     t = 0.0 if length == 0 else max(0.0, min(1.0, ((x - a[0]) * dx + (y - a[1]) * dy) / length))
     return math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+
+
+def crossing_pieces(points: Any) -> Any:
+    """Which pieces of a polyline, shape (n, 2), cross which others, as pairs of their numbers, the smaller first; neighbours
+    never do."""
+    import numpy as np
+
+    a, way = points[:-1], np.diff(points, axis=0)
+    with np.errstate(all="ignore"):
+        cross = way[:, None, 0] * way[None, :, 1] - way[:, None, 1] * way[None, :, 0]
+        gap = a[None, :] - a[:, None]
+        one = (gap[..., 0] * way[None, :, 1] - gap[..., 1] * way[None, :, 0]) / cross
+        other = (gap[..., 0] * way[:, None, 1] - gap[..., 1] * way[:, None, 0]) / cross
+        meet = (one >= 0) & (one < 1) & (other >= 0) & (other < 1)
+    return np.argwhere(np.triu(meet, 2))

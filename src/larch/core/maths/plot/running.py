@@ -10,6 +10,7 @@ from larch.core.maths.expression.derive import derivative
 from larch.core.maths.expression.exactly import Undefined
 from larch.core.maths.expression.precise import Value, as_float, decimal
 from larch.core.maths.expression.tree import Name, Node
+from larch.core.maths.geometry import crossing_pieces
 from larch.core.maths.graph import Curve
 from larch.core.maths.hand.slots import replaced
 from larch.core.maths.implicit import traced
@@ -87,15 +88,8 @@ def _doubles(curve: Curve) -> Iterator[tuple[float, str, Value, Value]]:
     for ts, points in sampled(curve):
         skip = max(1, len(ts) // COARSE)
         t, p = ts[::skip], points[::skip]
-        a, way = p[:-1], np.diff(p, axis=0)
-        with np.errstate(all="ignore"):
-            cross = way[:, None, 0] * way[None, :, 1] - way[:, None, 1] * way[None, :, 0]
-            gap = a[None, :] - a[:, None]
-            one = (gap[..., 0] * way[None, :, 1] - gap[..., 1] * way[None, :, 0]) / cross
-            other = (gap[..., 0] * way[:, None, 1] - gap[..., 1] * way[:, None, 0]) / cross
-            meet = (one >= 0) & (one < 1) & (other >= 0) & (other < 1)
-        for i, j in np.argwhere(np.triu(meet, 2)):
-            if i == 0 and j == len(a) - 1:
+        for i, j in crossing_pieces(p):
+            if i == 0 and j == len(p) - 2:
                 continue
             pair = _crossing(curve, float(t[i]), float(t[j]), float(t[1] - t[0]))
             if pair is not None:

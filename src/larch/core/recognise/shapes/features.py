@@ -6,6 +6,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+from larch.core.maths.geometry import crossing_pieces
 from larch.core.recognise.shapes.fits import Oval, circle_through, ellipse_through, laid_on, regular
 from larch.core.recognise.shapes.path import Outline, Pieces, corners, rolled, straight_pieces, turns
 
@@ -70,17 +71,7 @@ def _errors(errors: list[float], count: int) -> list[float]:
 
 def crossings(points: Array) -> int:
     """How often a line of points crosses itself, at most 30."""
-    import numpy as np
-
-    p = points[:: max(1, len(points) // 60)]
-    a, way = p[:-1], np.diff(p, axis=0)
-    with np.errstate(all="ignore"):
-        cross = way[:, None, 0] * way[None, :, 1] - way[:, None, 1] * way[None, :, 0]
-        gap = a[None, :] - a[:, None]
-        one = (gap[..., 0] * way[None, :, 1] - gap[..., 1] * way[None, :, 0]) / cross
-        other = (gap[..., 0] * way[:, None, 1] - gap[..., 1] * way[:, None, 0]) / cross
-        meet = (one > 0) & (one < 1) & (other > 0) & (other < 1)
-    return min(30, int(np.triu(meet, 2).sum()))
+    return min(30, len(crossing_pieces(points[:: max(1, len(points) // 60)])))
 
 
 def _sweep(points: Array, oval: Oval) -> float:
