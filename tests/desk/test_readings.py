@@ -9,7 +9,7 @@ from itertools import pairwise
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, QRect, Qt
 from PyQt6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
@@ -19,7 +19,7 @@ from larch.core.things.geometry.polygon import Polygon
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, ink_from
 from larch.core.things.words.text import Text
-from larch.desk.cards.reading_card import ReadingCard
+from larch.desk.cards.reading_card import Offer, ReadingCard
 from tests.board.test_tools import Hand, click
 
 WAIT = 20_000  # ms: the first reading loads the worker and what it needs
@@ -170,3 +170,36 @@ def test_a_pen_reads_only_what_it_wrote_itself(hand: Hand, qtbot: QtBot) -> None
     draw(hand, [(600 + 80 * math.cos(t), 400 + 80 * math.sin(t)) for t in turn])
     qtbot.waitUntil(lambda: any(isinstance(t, Circle) for t in hand.canvas.page.things), timeout=WAIT)
     assert all(isinstance(hand.thing(id), Ink) for id in old)
+
+
+@pytest.mark.parametrize("place", [(40, 40), (1000, 40), (40, 520), (1000, 520), (520, 300)])
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 600)])
+def test_the_card_is_wholly_seen_and_never_lies_on_the_ink(
+    hand: Hand, place: tuple[int, int], size: tuple[int, int]
+) -> None:
+    hand.window.resize(*size)
+    hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(*place, 120)]))
+    canvas = hand.canvas
+    canvas.whole_page()
+    box = canvas.page.things[0].box()
+    offers = [Offer(f"shape {k}", lambda: None) for k in range(3)]
+    shown = ReadingCard(canvas, box, offers)
+    here = shown.geometry()
+    assert canvas.rect().contains(here)
+    x0, y0 = canvas.camera.to_view(box.x0, box.y0)
+    x1, y1 = canvas.camera.to_view(box.x1, box.y1)
+    assert not here.intersects(QRect(QPoint(round(x0), round(y0)), QPoint(round(x1), round(y1))))
+    names = [one.accessibleName() for one in shown.choices]
+    assert names == ["shape 0", "shape 1", "shape 2", "stay as ink"]
+    shown.choices[0].setFocus()
+    QTest.keyClick(shown, Qt.Key.Key_Up)
+    assert shown.choices[-1].hasFocus() or not hand.window.isActiveWindow()
+    shown.close()
+
+
+def test_how_long_a_pen_waits_is_kept(hand: Hand) -> None:
+    hand.window.run("pause 2500")
+    assert hand.window.settings.pause == 2500
+    assert next(c for c in hand.window.commands.listed if c.name == "pause 2500").checked()
+    hand.window.run("pause 1200")
+    assert hand.window.settings.pause == 1200

@@ -11,6 +11,7 @@ from PyQt6.QtGui import QColor, QDragEnterEvent, QDropEvent, QGuiApplication, QI
 from larch.board.media import pictures
 from larch.core.base.shape import Placement
 from larch.core.media.store import store
+from larch.core.things.ink.ink import Ink
 from larch.core.things.pictures.picture import Picture
 from larch.desk.window import Window
 from tests.board.test_tools import LEFT, NONE, Hand
@@ -172,3 +173,32 @@ def test_a_drawing_in_one_colour_is_painted_in_that_colour(hand: Hand) -> None:
     hues = [image.pixelColor(x, y) for x in range(0, 64, 4) for y in range(0, 64, 4)]
     seen = [colour for colour in hues if colour.alpha() > 250 and colour.hsvSaturation() > 20]
     assert seen and all(abs(colour.hue() - QColor("#1F6F8B").hue()) < 12 for colour in seen)
+
+
+def test_an_ink_file_that_is_dropped_becomes_ink_round_that_place(hand: Hand, tmp_path: Path, qtbot: object) -> None:
+    path = tmp_path / "wave.INKML"
+    path.write_text('<ink xmlns="http://www.w3.org/2003/InkML"><trace>1 1, 2 3, 4 2</trace><trace>5 5, 6 6</trace></ink>')
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    assert hand.window.bringing.takes(data)
+    drop(hand.window, data)
+    qtbot.waitUntil(lambda: len(hand.canvas.page.things) == 2, timeout=10_000)  # type: ignore[attr-defined]
+    assert all(isinstance(thing, Ink) for thing in hand.canvas.page.things)
+    x, y = hand.canvas.camera.to_page(400, 300)
+    boxes = [thing.box() for thing in hand.canvas.page.things]
+    assert min(b.x0 for b in boxes) < x < max(b.x1 for b in boxes) and min(b.y0 for b in boxes) < y < max(
+        b.y1 for b in boxes
+    )
+    hand.window.undo()
+    assert not hand.canvas.page.things
+
+
+@pytest.mark.parametrize("text", ["no ink at all", "<ink/>", "<ink><trace>NaN 1</trace></ink>"])
+def test_a_file_without_ink_says_so_in_one_sentence(
+    hand: Hand, said: list[str], tmp_path: Path, text: str, qtbot: object
+) -> None:
+    path = tmp_path / "bad.inkml"
+    path.write_text(text)
+    hand.window.bringing.files([path])
+    qtbot.waitUntil(lambda: bool(said), timeout=10_000)  # type: ignore[attr-defined]
+    assert len(said) == 1 and said[0].endswith(".") and not hand.canvas.page.things
