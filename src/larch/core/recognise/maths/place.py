@@ -9,6 +9,7 @@ from larch.core.recognise.maths.signs import FLAT, Stand, relations, stands
 
 Box = tuple[float, float, float, float]  # x0, y0, x1, y1
 USUAL = Stand(-1.45, 0.0)
+UNSURE = 0.35  # of a shift between two signs neither of which says how large it is written
 LEAST = 0.25  # heights of an x: what is lower says nothing of the size
 
 
@@ -29,7 +30,7 @@ def shift_and_size(table: Mapping[str, Stand], one: str, box: Box, other: str, s
     below, size = _frame(table, other, second)
     if scale is None and size is None:
         wide = max(box[2] - box[0], second[2] - second[0], 1e-9)
-        return (below - base) / wide, 0.0
+        return UNSURE * (below - base) / wide, 0.0
     unit = scale if scale is not None else size
     assert unit is not None
     unit = max(unit, 1e-9)
