@@ -174,8 +174,9 @@ def test_a_pen_reads_only_what_it_wrote_itself(hand: Hand, qtbot: QtBot) -> None
 
 @pytest.mark.parametrize("place", [(40, 40), (1000, 40), (40, 520), (1000, 520), (520, 300)])
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 600)])
+@pytest.mark.parametrize("instead", [False, True])
 def test_the_card_is_wholly_seen_and_never_lies_on_the_ink(
-    hand: Hand, place: tuple[int, int], size: tuple[int, int]
+    hand: Hand, place: tuple[int, int], size: tuple[int, int], instead: bool
 ) -> None:
     hand.window.resize(*size)
     hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(*place, 120)]))
@@ -183,7 +184,7 @@ def test_the_card_is_wholly_seen_and_never_lies_on_the_ink(
     canvas.whole_page()
     box = canvas.page.things[0].box()
     offers = [Offer(f"shape {k}", lambda: None) for k in range(3)]
-    shown = ReadingCard(canvas, box, offers)
+    shown = ReadingCard(canvas, box, offers, instead)
     here = shown.geometry()
     assert canvas.rect().contains(here)
     x0, y0 = canvas.camera.to_view(box.x0, box.y0)

@@ -147,7 +147,7 @@ class Readings(QObject):
             Offer(words, partial(self._take, make, by_itself), row, picture, hue_of(inks))
             for words, make, row, picture in edits[:MOST if not by_itself else MOST - 1]
         ]  # fmt: skip
-        self.card = ReadingCard(canvas, box, offers)
+        self.card = ReadingCard(canvas, box, offers, instead=by_itself)
         self.context.part("tag").hide()
         self.card.stayed.connect(partial(self._stay, by_itself))
         if not by_itself:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import contextlib
+import math
 
 import pytest
 from hypothesis import given
@@ -74,8 +74,12 @@ def test_what_is_no_ink_is_said_in_one_sentence(data: bytes) -> None:
 
 @given(st.binary(max_size=200))
 def test_anything_is_either_read_or_refused(data: bytes) -> None:
-    with contextlib.suppress(Unreadable):
-        traces_of(HEAD.encode() + b"<trace>" + data + b"</trace></ink>")
+    try:
+        found = traces_of(HEAD.encode() + b"<trace>" + data + b"</trace></ink>")
+    except Unreadable as refused:
+        assert str(refused).endswith(".") and "\n" not in str(refused)
+    else:
+        assert len(found) >= 1 and all(math.isfinite(v) for trace in found for point in trace.points for v in point)
 
 
 def test_a_hundred_thousand_points_are_read() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from abc import ABC, abstractmethod
 from collections.abc import Callable, Mapping
 
 from larch.board.gestures.base import DRAG_START, Gesture, Stage, nothing
@@ -75,7 +76,7 @@ class SteerGraph(Gesture):
         self.stage.end_preview(self)
 
 
-class _DragOnAxes(Gesture):
+class _DragOnAxes(Gesture, ABC):
     """Something of a thing dragged on axes: it falls onto the grid, Ctrl for freely. A tap selects the thing."""
 
     def __init__(self, stage: Stage, sample: Sample, axes: str, id: str, which: int) -> None:
@@ -84,13 +85,13 @@ class _DragOnAxes(Gesture):
         self.to: Point | None = None
         self.freely = False
 
+    @abstractmethod
     def changed(self, thing: Thing | None, page: Page, x: float, y: float) -> Thing | None:
         """The thing with its part at these coordinates; None where it has none any more."""
-        raise NotImplementedError
 
+    @abstractmethod
     def words(self) -> str:
         """What the edit is called."""
-        raise NotImplementedError
 
     def move(self, sample: Sample) -> None:
         if self.to is None and math.dist(sample.view_pos, self.start.view_pos) < DRAG_START:

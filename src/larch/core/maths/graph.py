@@ -278,7 +278,7 @@ def branches(formula: Node, low: float, high: float, variable: str = "x") -> lis
     """The graph over [low, high] as arrays of shape (n, 2), each an unbroken branch in order.
 
     Stretches are proved continuous by interval arithmetic, or cut up until they are; one that still cannot be
-    proved at 8⁻¹³ of its width, or has an undefined end, is where branches part. Samples lie at most a
+    proved at 8⁻¹² of its width, or has an undefined end, is where branches part. Samples lie at most a
     SAMPLES-th of the range apart.
     """
     import numpy as np

@@ -119,22 +119,23 @@ class _Stay(QAbstractButton):
 
 
 class ReadingCard(QWidget):
-    """Beside the ink, never on it; it follows the page as that is moved."""
+    """Beside the ink, never on it; it follows the page as that is moved. instead: what is likeliest stands on the page
+    already; then none of these is the first, and the card hangs below, so that the pen can write on beside it."""
 
     stayed = pyqtSignal()
 
-    def __init__(self, canvas: Canvas, box: Box, offers: Sequence[Offer]) -> None:
+    def __init__(self, canvas: Canvas, box: Box, offers: Sequence[Offer], instead: bool = False) -> None:
         super().__init__(canvas)
-        self.canvas, self.box = canvas, box
+        self.canvas, self.box, self.instead = canvas, box, instead
         self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
         self.setAccessibleName(_("read as"))
-        self._points_left = True
+        self._points = "left"
         column = QVBoxLayout(self)
-        column.setContentsMargins(POINTER + 8, 8, POINTER + 8, 8)
+        column.setContentsMargins(*([POINTER + 8] * 4))
         column.setSpacing(6)
         self.choices: list[QAbstractButton] = []
         for k, offer in enumerate(offers):
-            choice = _Choice(offer, k == 0, self)
+            choice = _Choice(offer, k == 0 and not instead, self)
             choice.clicked.connect(lambda _on=False, one=offer: one.take())
             column.addWidget(choice)
             self.choices.append(choice)
@@ -150,34 +151,46 @@ class ReadingCard(QWidget):
         self.raise_()
 
     def place(self) -> None:
-        """To the right of the ink, else to the left, else where there is most room."""
+        """To the right of the ink, else to the left, else below it or above it; below first, where the pen writes on."""
         x0, y0 = self.canvas.camera.to_view(self.box.x0, self.box.y0)
         x1, y1 = self.canvas.camera.to_view(self.box.x1, self.box.y1)
         wide, high = self.width(), self.height()
-        low = self.canvas.height() - self.canvas.covered.below
-        y = min(max(8, int((y0 + y1) / 2 - high / 2)), max(8, low - high - 8))
-        self._points_left = x1 + GAP + wide <= self.canvas.width() or x0 - GAP - wide < 0
-        x = int(x1 + GAP) if self._points_left else int(x0 - GAP - wide)
-        if x + wide > self.canvas.width():  # neither side: below it, or above
-            x = max(4, min(int(x0), self.canvas.width() - wide - 4))
-            y = int(y1 + GAP) if y1 + GAP + high <= low else max(4, int(y0 - GAP - high))
-        self.move(x, y)
+        low, right = self.canvas.height() - self.canvas.covered.below, self.canvas.width()
+        beside = min(max(4, int((y0 + y1) / 2 - high / 2)), max(4, low - high - 4))
+        under = max(4, min(int(x0), right - wide - 4))
+        places = {
+            "left": (int(x1 + GAP), beside, x1 + GAP + wide <= right),
+            "right": (int(x0 - GAP - wide), beside, x0 - GAP - wide >= 0),
+            "up": (under, int(y1 + GAP), y1 + GAP + high <= low),
+            "down": (under, int(y0 - GAP - high), y0 - GAP - high >= 0),
+        }
+        order = ("up", "down", "left", "right") if self.instead else ("left", "right", "up", "down")
+        self._points = next((way for way in order if places[way][2]), order[0])
+        x, y, _fits = places[self._points]
+        self.move(max(4, min(x, right - wide - 4)), max(4, min(y, low - high - 4)))
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        body = QRectF(self.rect()).adjusted(POINTER, 0, -POINTER, 0)
+        body = QRectF(self.rect()).adjusted(POINTER, POINTER, -POINTER, -POINTER)
         painter.setPen(QPen(QColor(HAIRLINE), 1))
         painter.setBrush(QColor(PAPER))
-        painter.drawRoundedRect(body.adjusted(0.5, 0.5, -0.5, -0.5), 10, 10)
-        middle = (self.canvas.camera.to_view(self.box.x0, (self.box.y0 + self.box.y1) / 2)[1]) - self.y()
-        middle = min(max(24.0, middle), self.height() - 24.0)
-        tip = 0.0 if self._points_left else float(self.width())
-        root = POINTER if self._points_left else self.width() - POINTER
+        painter.drawRoundedRect(body, 10, 10)
+        middle = self.canvas.camera.to_view((self.box.x0 + self.box.x1) / 2, (self.box.y0 + self.box.y1) / 2)
+        at = QPointF(
+            min(max(body.left() + 20, middle[0] - self.x()), body.right() - 20),
+            min(max(body.top() + 20, middle[1] - self.y()), body.bottom() - 20),
+        )
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(GOLD))
-        painter.drawPolygon(QPolygonF([QPointF(tip, middle), QPointF(root, middle - 9), QPointF(root, middle + 9)]))
+        tips: dict[str, list[tuple[float, float]]] = {
+            "left": [(0, at.y()), (POINTER, at.y() - 9), (POINTER, at.y() + 9)],
+            "right": [(self.width(), at.y()), (body.right(), at.y() - 9), (body.right(), at.y() + 9)],
+            "up": [(at.x(), 0), (at.x() - 9, POINTER), (at.x() + 9, POINTER)],
+            "down": [(at.x(), self.height()), (at.x() - 9, body.bottom()), (at.x() + 9, body.bottom())],
+        }
+        painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in tips[self._points]]))
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
