@@ -177,3 +177,15 @@ def test_an_open_region_shows_its_gap_and_can_be_bridged_all_the_same(hand: Hand
     hand.tap(1000, 600)
     qtbot.waitUntil(lambda: "no outline" in w.notice.text(), timeout=5000)
     assert len(hand.canvas.page.things) == 2
+
+
+@pytest.mark.parametrize("width", [1024, 1280])
+def test_the_choices_of_the_pen_are_wholly_seen_at_the_board(hand: Hand, width: int) -> None:
+    hand.window.go_to_board()
+    hand.window.showNormal()
+    hand.window.resize(width, 600)
+    hand.window.ledge.take("pen")
+    hand.window.hand.toggle_choices(hand.window.ledge.tool("pen"))
+    card = hand.window.choices
+    assert card.isVisible()
+    assert hand.window.room.rect().contains(card.geometry())

@@ -114,16 +114,18 @@ def _pen(card: Choices, tool: PenTool) -> None:
     card.apart()
     forms = [(value, picture, word()) for value, (word, picture) in FORMS.items()]
     card.icons(forms, tool.pen.form, lambda form: change(form=form))
-    for table, field in ((DASHES, "dash"), (ENDS, "ends")):
-        card.apart()
+    card.row()  # all in one line would be wider than a small board
+    for k, (table, field) in enumerate(((DASHES, "dash"), (ENDS, "ends"))):
+        if k:
+            card.apart()
         for value, (word, _picture) in table.items():
             chip = PenChip(Pen("fine", "line", 3.0, **{field: value}), card, word(), 56)
             card.one_of(chip, value == getattr(tool.pen, field), take(tool.pen.replace(**{field: value})))
-    card.row()
+    card.apart()
     for width in NIBS[tool.pen.nib].widths:
         button = WidthButton(width, _("line {w} wide").format(w=f"{width:g}"), card)
         card.one_of(button, tool.pen.width == width, partial(lambda width: change(width=width), width))
-    card.apart()
+    card.row()
     card.hues(tool.pen.hue, lambda hue: change(hue=hue))
     card.row()
     tips = QCheckBox(_("Tip colours: each pen, fingertip and mouse keeps the pen it was last given"), card)

@@ -157,10 +157,11 @@ def _told(symbols: Sequence[Symbol], labels: Sequence[str]) -> tuple[Told, ...]:
 def maths_answer(strokes: Sequence[Any]) -> dict[str, Any]:
     """{"latex", "text", "alternatives", "symbols": [{"token", "strokes", "confidence", "others"}]}, as plain values."""
     found = read_maths(strokes)
+    others = sorted(found.rows[1:], key=lambda row: not has_meaning(row))  # what says something sooner than what does not
     return {
         "latex": latex(found.row),
         "text": plain(found.row),
-        "alternatives": [latex(row) for row in found.rows[1:]],
+        "alternatives": [latex(row) for row in others],
         "symbols": [
             {
                 "token": one.token,
@@ -171,6 +172,18 @@ def maths_answer(strokes: Sequence[Any]) -> dict[str, Any]:
             for one in found.symbols
         ],
     }
+
+
+def has_meaning(row: Row) -> bool:
+    """Whether it can be read as mathematics."""
+    from larch.core.maths.expression.tree import ExpressionError
+    from larch.core.maths.layout.to_tree import read_row
+
+    try:
+        read_row(row)
+    except (ExpressionError, RecursionError):
+        return False
+    return True
 
 
 def plain(row: Row) -> str:
