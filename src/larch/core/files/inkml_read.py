@@ -161,7 +161,7 @@ def _points(text: str, count: int) -> Iterator[list[float]]:
             found = VALUE.match(point, at)
             if found is None:
                 if k == 0 or point[at:].strip():
-                    raise Unreadable(_("“{points}” are no points of ink.").format(points=point.strip()[:40]))
+                    raise Unreadable(_("“{points}” are no points of ink.").format(points=" ".join(point.split())[:40]))
                 break
             at = found.end()
             modes[k] = found[1] or modes[k]
