@@ -175,9 +175,9 @@ def _value(text: str, mode: str, last: float, speed: float) -> tuple[float, floa
         return last + (speed if mode in "'\"" and last == last else 0.0), speed
     if text == "?":
         return math.nan, speed
-    if text in "TF":
-        return float(text == "T"), 0.0
-    number = float(int(text[1:], 16)) if text.startswith("#") else float(text)
+    if text.upper() in "TF":
+        return float(text.upper() == "T"), 0.0
+    number = float.fromhex(text[1:8] if len(text) < 9 else "inf") if text.startswith("#") else float(text)
     if mode == "!":
         return number, number - last if last == last else 0.0
     if mode == '"':
