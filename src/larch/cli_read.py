@@ -57,7 +57,7 @@ def answer(strokes: list[Any], kind: str, language: str) -> dict[str, Any]:
 
         return shape_answer(strokes)
     if kind == "maths":
-        from larch.core.recognise.maths.reading import maths_answer
+        from larch.core.recognise.maths.answers import maths_answer
 
         return maths_answer(strokes)
     from larch.core.recognise.words import words_answer

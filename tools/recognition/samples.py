@@ -32,9 +32,12 @@ def hands_for(glyphs: Path, held_out: bool) -> tuple[dict[str, Any], list[str]]:
 
 
 def rows(count: int, seed: int, plain: float = 0.55) -> Any:
-    """Rows: as they are, with a third of their characters replaced, or any characters at all."""
+    """Rows: as they are, with a third of their characters replaced, or any characters at all; a tenth are digits alone."""
     r, school = random.Random(seed), School(seed)
     for _ in range(count):
+        if r.random() < 0.1:
+            yield [r.choice("0123456789") for _ in range(r.randint(1, 6))]
+            continue
         row = school.text()
         kind = r.random()
         yield row if kind < plain else shuffled(row, r, 0.34 if kind < 0.88 else 1.0)

@@ -56,11 +56,27 @@ class Reader(nn.Module):
 
 def batch(data: dict[str, Any], at: Any) -> tuple[Any, ...]:
     return (
-        torch.from_numpy(data["images"][at]).float() / 255,
+        torch.from_numpy(data["images"][at]).float().div_(255).contiguous(memory_format=torch.channels_last),
         torch.from_numpy(data["runs"][at].astype(np.float32)),
         torch.from_numpy(data["facts"][at].astype(np.float32)),
         torch.from_numpy(data["labels"][at].astype(np.int64)),
     )
+
+
+def gathered(paths: list[Path]) -> dict[str, Any]:
+    """The samples of all files one after the other; of one file at a time there is a second copy in memory."""
+    labels = [np.load(path)["labels"] for path in paths]
+    data: dict[str, Any] = {"labels": np.concatenate(labels)}
+    at = 0
+    for path, part in zip(paths, labels, strict=True):
+        with np.load(path) as file:
+            for key in ("images", "runs", "facts"):
+                own = file[key]
+                if key not in data:
+                    data[key] = np.empty((len(data["labels"]), *own.shape[1:]), own.dtype)
+                data[key][at : at + len(part)] = own
+        at += len(part)
+    return data
 
 
 def tested(model: Reader, data: dict[str, Any]) -> tuple[float, float]:
@@ -88,10 +104,11 @@ def main() -> None:
     torch.manual_seed(1)
     rng = np.random.default_rng(1)
     test = dict(np.load(args.test))
-    parts = [dict(np.load(path)) for path in args.training]
-    data = {key: np.concatenate([part[key] for part in parts]) for key in ("images", "runs", "facts", "labels")}
-    del parts
+    data = gathered(args.training)
     model = Reader()
+    calm = torch.optim.swa_utils.AveragedModel(
+        model, multi_avg_fn=torch.optim.swa_utils.get_ema_multi_avg_fn(0.998), use_buffers=True
+    )
     print(sum(p.numel() for p in model.parameters()), "weights,", len(data["labels"]), "samples", flush=True)
     optimiser = torch.optim.AdamW(model.parameters(), lr=2e-3, weight_decay=1e-4)
     begun, step, size = time.time(), 0, 256
@@ -110,16 +127,15 @@ def main() -> None:
         loss = nn.functional.nll_loss(model(images, runs, facts), labels)
         loss.backward()
         optimiser.step()
+        calm.update_parameters(model)
         lost.append(loss.item())
         step += 1
-        if step % 400 == 0:
-            print(
-                f"{time.time() - begun:6.0f} s  step {step}  loss {np.mean(lost[-400:]):.3f}  test {tested(model, test)}",
-                flush=True,
-            )
-            export(model, args.out)
-    print("test", tested(model, test))
-    export(model, args.out)
+        if step % 800 == 0:
+            now = f"{time.time() - begun:6.0f} s  step {step}  loss {np.mean(lost[-400:]):.3f}"
+            print(now, tested(calm.module, test), flush=True)
+            export(calm.module, args.out)
+    print("test", tested(calm.module, test))
+    export(calm.module, args.out)
 
 
 def export(model: Reader, out: Path) -> None:

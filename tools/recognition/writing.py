@@ -32,7 +32,7 @@ class Hand:
         fonts = [name for name in names if "x" in hands[name]]
         self.font = r.choice(fonts)
         digits = [name for name in names if "x" not in hands[name] and "0" in hands[name]]
-        self.digits = r.choice(digits) if digits and r.random() < 0.45 else ""
+        self.digits = r.choice(digits) if digits and r.random() < 0.5 else ""
         self.mixed = 0.12 if r.random() < 0.3 else 0.0
         self.fonts = fonts
         self.slant = r.gauss(0, 0.12) * rough
@@ -42,7 +42,8 @@ class Hand:
         self.gap = r.uniform(0.16, 0.5)
         self.join = r.choice((0.0, 0.5, 0.9))
         self.split = r.choice((0.0, 0.0, 0.0, 0.06))
-        self.backwards = r.choice((0.02, 0.05, 0.25))
+        self.backwards = r.choice((0.02, 0.1, 0.35))
+        self.rough = rough
         self.chosen: dict[str, tuple[str, int]] = {}
 
     def glyph(self, sign: str) -> list[Array]:
@@ -60,8 +61,26 @@ class Hand:
                 own = self.hands[r.choice(others)][sign]
             else:
                 own = drawn
-        picked = r.choice(own)
-        return self._joined([run.copy() for run in picked])
+        picked = [run.copy() for run in r.choice(own)]
+        if len(picked) > 1 and r.random() < 0.15:
+            r.shuffle(picked)
+        return self.bent(self._joined(picked))
+
+    def bent(self, runs: list[Array]) -> list[Array]:
+        """A sign as it comes out this once: turned, leaning, its plane warped softly."""
+        r = self.r
+        turn, lean = r.gauss(0, 0.055) * self.rough, r.gauss(0, 0.07) * self.rough
+        c, s = np.cos(turn), np.sin(turn)
+        plane = np.array([[c, s], [-s, c]]) @ np.array([[1.0, 0.0], [lean, 1.0]])
+        warp = abs(r.gauss(0, 0.045)) * self.rough
+        waves = [(r.uniform(1.5, 4.0), r.uniform(0, 6.3), r.uniform(-1, 1)) for _ in range(2)]
+        middle = np.array([0.4, -0.6])
+        made = []
+        for run in runs:
+            at = run - middle
+            off = [np.sin(f * at[:, 1 - k] + phase + share * at[:, k]) for k, (f, phase, share) in enumerate(waves)]
+            made.append(at @ plane + warp * np.column_stack(off) + middle)
+        return made
 
     def _joined(self, runs: list[Array]) -> list[Array]:
         """Strokes that begin where another ends, written in one."""

@@ -10,16 +10,18 @@ import msgspec
 from PyQt6.QtCore import QObject, QTimer
 
 from larch.board.timers import retire
-from larch.board.views import view_of
-from larch.core.actions.ink.readings import SHAPES, as_mathematics, as_words, hue_of, inks_of, shaped, strokes_of
+from larch.core.actions.ink.readings import hue_of, inks_of, strokes_of, written_in
 from larch.core.base.shape import union
 from larch.core.base.words import _
-from larch.core.maths.layout.reading import look
 from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
+from larch.core.model.thing import Thing
 from larch.core.things.ink.ink import Ink
+from larch.desk import reading_offers as offers
 from larch.desk.cards.reading_card import Offer, ReadingCard
 from larch.desk.jobs import Job
+from larch.desk.reading_line import WrittenLine
+from larch.desk.reading_offers import MOST, Reading
 from larch.services.worker import WorkerError, worker
 
 if TYPE_CHECKING:
@@ -27,11 +29,10 @@ if TYPE_CHECKING:
 
 CALLS = {
     "shape": "larch.core.recognise.shapes.reading:shape_choices",
-    "maths": "larch.core.recognise.maths.reading:maths_answer",
+    "maths": "larch.core.recognise.maths.answers:maths_answer",
     "words": "larch.core.recognise.words:words_answer",
 }
 SECONDS = 12.0  # the first time it loads what it needs
-MOST = 3  # offers
 QUICK = 700  # ms after which a shape is trued up while drawing
 MOST_STROKES = 300
 
@@ -43,6 +44,7 @@ class Readings(QObject):
         super().__init__(context.top)
         self.context = context
         self.card: ReadingCard | None = None
+        self.line = WrittenLine(context)  # what the pen that reads mathematics is writing
         self._fresh: list[str] = []  # ids of ink written with a pen that reads
         self._seen: set[str] = set()
         self._page = ""
@@ -62,18 +64,29 @@ class Readings(QObject):
             self._seen = {thing.id for thing in canvas.page.things}
             return
         self.put_away()
-        kind = self._pen_kind()
-        if not kind:
-            self._seen, self._fresh = set(), []
-            return
-        page = canvas.page
+        page, kind = canvas.page, self._pen_kind()
         if self._page != page.id:
             self._page, self._fresh, self._seen = page.id, [], set()
+            self.line.forget()
         here = {thing.id for thing in page.things}
         new = [thing.id for thing in page.things[-1:] if thing.id not in self._seen and isinstance(thing, IsInk)]
-        self._fresh = [id for id in (*self._fresh, *new) if id in here][-MOST_STROKES:]
+        new = [] if self.context.session.history.undone else new  # it came back, and was not written now
         self._seen = here
-        if self._fresh:
+        if not kind:
+            self._fresh = []
+            return
+        struck = self.line.struck_by(new[0]) if new and kind != "shape" else None
+        if struck is not None:
+            self._undo()  # of the stroke: one step back brings all of it back
+            self._commit(lambda: struck(canvas.page))
+            new = []
+        if kind == "maths":
+            self.line.written(new)
+            waits = bool(self.line.ids)
+        else:
+            self._fresh = [id for id in (*self._fresh, *new) if id in here][-MOST_STROKES:]
+            waits = bool(self._fresh)
+        if waits:
             self._pause.start(QUICK if kind == "shape" else self.context.settings.pause)
 
     def _pen_kind(self) -> str:
@@ -86,10 +99,13 @@ class Readings(QObject):
         if self.context.canvas.pointers.busy:  # the hand writes on
             self._pause.start(200)
             return
-        kind, ids = self._pen_kind(), self._fresh
-        self._fresh = []
+        kind = self._pen_kind()
+        if kind == "maths":
+            self.read(kind, self.line.here(), by_itself=self.line.is_on_a_thing(), follows=True)
+            return
+        ids, self._fresh = self._fresh, []
         if kind and ids:
-            self.read(kind, ids, by_itself=kind != "maths")
+            self.read(kind, ids, by_itself=True)
 
     # Reading
 
@@ -98,20 +114,29 @@ class Readings(QObject):
         if not inks:
             self.context.say(_("Select handwriting first."))
             return
-        self.read(kind, [ink.id for ink in inks])
+        ids = [ink.id for ink in inks]
+        self.line.begin(ids if kind == "maths" else [])
+        self.read(kind, ids)
 
-    def read(self, kind: str, ids: Sequence[str], by_itself: bool = False) -> None:
-        """by_itself: what is likeliest takes the place of the ink at once, and the others are offered."""
-        page = self.context.canvas.page
-        inks = inks_of(page.some(ids))
+    def read(self, kind: str, ids: Sequence[str], by_itself: bool = False, follows: bool = False) -> None:
+        """by_itself: what is likeliest takes the place of the ink at once, and the others are offered. follows: nothing is
+        said of what can't be read, and the pen keeps the keys."""
+        inks = inks_of(self.context.canvas.page.some(ids))
         if not inks or len(inks) > MOST_STROKES:
-            if not by_itself:
+            if not follows and not by_itself:
                 self.context.say(_("That is too much ink to be read at once.") if inks else _("Select handwriting first."))
             return
         self.put_away()
+        self._ask(kind, strokes_of(inks), partial(self._came, kind, inks, by_itself, follows), by_itself or follows)
+
+    def _ask(self, kind: str, strokes: Any, came: Callable[[int, dict[str, Any]], None], quietly: bool) -> None:
         self._asked += 1
-        number, strokes = self._asked, strokes_of(inks)
-        more = (self.context.session.lesson.language[:2].lower(),) if kind == "words" else ()
+        number, hand = self._asked, self.context.settings.hand
+        more: tuple[Any, ...] = ()
+        if kind == "words":
+            more = (self.context.session.lesson.language[:2].lower(), hand.words)
+        elif kind == "maths":
+            more = (self.line.settled(), hand.leaning())
         self.waiting = True
 
         def asked(job: Job) -> Any:
@@ -119,48 +144,109 @@ class Readings(QObject):
 
         job = Job(asked)
         job.answered = True
-        job.finished.connect(partial(self._came, number, kind, inks, by_itself))
-        job.failed.connect(partial(self._failed, by_itself))
+        job.finished.connect(partial(came, number))
+        job.failed.connect(partial(self._failed, quietly))
         job.start()
 
-    def _failed(self, by_itself: bool, error: object) -> None:
+    def _failed(self, quietly: bool, error: object) -> None:
         self.waiting = False
         missing = isinstance(error, WorkerError) and error.kind == "FileNotFoundError"
-        if missing or not by_itself:
+        if missing or not quietly:
             self.context.say(str(error) if missing else _("This could not be read in the time there is."))
 
-    def _came(self, number: int, kind: str, inks: list[Ink], by_itself: bool, answer: dict[str, Any]) -> None:
+    def _came(self, kind: str, inks: list[Ink], by_itself: bool, follows: bool, number: int, answer: dict[str, Any]) -> None:
         canvas = self.context.canvas
         self.waiting = self.waiting and number != self._asked
         if number != self._asked or any(canvas.page.thing(ink.id) is not ink for ink in inks):
             return  # something else was done meanwhile
-        edits = {"shape": self._shapes, "maths": self._maths, "words": self._words}[kind](inks, answer)
-        if not edits:
-            if not by_itself:
+        page = canvas.page
+        if kind == "maths":
+            readings = self.line.corrections(page, inks, answer) or offers.maths_readings(page, inks, answer)
+            by_itself = by_itself and bool(readings) and readings[0].at_once
+        else:
+            readings = (offers.shape_readings if kind == "shape" else offers.word_readings)(page, inks, answer)
+        if not readings:
+            if not by_itself and not follows:
                 self.context.say(_("Nothing was made out in it; it stays as ink."))
             return
+        signs = self.line.read_signs(inks, answer) if kind == "maths" else []
         box = union(ink.box() for ink in inks)
         if by_itself:
-            likeliest, *edits = edits
-            self._commit(lambda: msgspec.structs.replace(likeliest[1](), select=()))  # the pen writes on
-        offers = [
-            Offer(words, partial(self._take, make, by_itself), row, picture, hue_of(inks))
-            for words, make, row, picture in edits[:MOST if not by_itself else MOST - 1]
-        ]  # fmt: skip
-        self.card = ReadingCard(canvas, box, offers, instead=by_itself)
-        self.context.part("tag").hide()
-        self.card.stayed.connect(partial(self._stay, by_itself))
-        if not by_itself:
+            likeliest, *readings = readings
+            self._commit(lambda: msgspec.structs.replace(likeliest.make(), select=()))  # the pen writes on
+            signs = []
+        self._show(readings, box, by_itself, hue_of(inks), signs)
+        if self.card is not None and not by_itself and not follows:
             self.card.choices[0].setFocus()
 
-    def _take(self, make: Callable[[], Edit], instead: bool) -> None:
+    def _show(
+        self, readings: Sequence[Reading], box: Any, instead: bool, hue: str, signs: Sequence[Any], stay: str = ""
+    ) -> None:
+        most = MOST - 1 if instead and not stay else 5 if stay else MOST
+        made = [
+            Offer(one.words, partial(self._take, one, instead and not stay), one.row, one.picture, hue)
+            for one in readings[:most]
+        ]
+        self.card = ReadingCard(self.context.canvas, box, made, instead=instead, signs=signs, stay=stay)
+        self.context.part("tag").hide()
+        self.card.stayed.connect(partial(self._stay, instead and not stay))
+        if self.card.signs is not None:
+            self.card.signs.changed.connect(self._exchange)
+
+    def _exchange(self, k: int, sign: str) -> None:
+        """A sign of the likeliest reading is another one: all is read again with that settled."""
+        self.line.pick(k, sign)
+        self.read("maths", self.line.here())
+
+    def read_again(self) -> None:
+        """What type that was written by hand could be instead."""
+        things = self.context.canvas.things()
+        written = written_in(things)
+        if written is None:
+            self.context.say(_("Select type that was written by hand first."))
+            return
+        self.put_away()
+        self.line.forget()
+        kind, inks = written
+        self._ask(kind, strokes_of(inks), partial(self._came_again, kind, things[0]), False)
+
+    def _came_again(self, kind: str, thing: Thing, number: int, answer: dict[str, Any]) -> None:
+        page = self.context.canvas.page
+        self.waiting = self.waiting and number != self._asked
+        if number != self._asked or page.thing(thing.id) is not thing:
+            return
+        readings = offers.other_readings(page, thing, kind, answer)
+        if not readings:
+            self.context.say(_("Nothing else was made out in it."))
+            return
+        self._show(readings, thing.box(), True, thing.hue, [], _("stay as it is"))
+        if self.card is not None:
+            self.card.choices[0].setFocus()
+
+    # What is chosen
+
+    def _take(self, reading: Reading, instead: bool) -> None:
         self.put_away()
         if instead:
             self._undo()
-        self._commit(make)
+        self._commit(reading.make)
+        self._remember(reading)
+        self.line.forget()
+
+    def _remember(self, reading: Reading) -> None:
+        """What was put right counts when this hand is read again."""
+        hand = self.context.settings.hand
+        kept = hand
+        for word in reading.changed:
+            kept = kept.chose(word)
+        for was, now in self.line.put_right():
+            kept = kept.changed(was, now)
+        if kept != hand:
+            self.context.keep_setting(hand=kept)
 
     def _stay(self, instead: bool) -> None:
         self.put_away()
+        self.line.forget()
         if instead:
             self._undo()
 
@@ -185,60 +271,3 @@ class Readings(QObject):
             retire(self.card)
             self.card = None
             self.context.part("tag").refresh()
-
-    # What is offered: words, what makes the edit, a row or a picture
-
-    def _shapes(self, inks: list[Ink], answer: dict[str, Any]) -> list[Any]:
-        page = self.context.canvas.page
-        found = []
-        for reading in answer["readings"]:
-            picture = _in_square(reading)
-            found.append((f"{_(SHAPES[reading['kind']])}?", partial(shaped, page, inks, reading), (), picture))
-        return found
-
-    def _maths(self, inks: list[Ink], answer: dict[str, Any]) -> list[Any]:
-        page = self.context.canvas.page
-        sources = [source for source in (answer["latex"], *answer["alternatives"]) if source]
-        return [
-            (
-                source,
-                partial(as_mathematics, page, inks, source, lambda thing: view_of(thing).extent(thing)),
-                look(source),
-                (),
-            )
-            for source in sources[:MOST]
-        ]
-
-    def _words(self, inks: list[Ink], answer: dict[str, Any]) -> list[Any]:
-        page, words = self.context.canvas.page, answer["words"]
-        if not words:
-            return []
-        plain = [word["text"] for word in words]
-        variants = [plain]
-        for k in sorted(range(len(words)), key=lambda k: words[k]["confidence"])[:MOST]:
-            for other in words[k]["others"][: 5 if len(words) == 1 else 1]:
-                variants.append([*plain[:k], other, *plain[k + 1 :]])
-        most = 6 if len(words) == 1 else MOST + 1
-        return [(" ".join(texts), partial(as_words, page, inks, words, texts), (), ()) for texts in variants[:most]]
-
-
-def _in_square(reading: dict[str, Any]) -> tuple[tuple[float, float], ...]:
-    """Its outline in a square of size 1, for its picture."""
-    import math
-
-    places = [tuple(place) for place in reading["vertices"]]
-    kind = reading["kind"]
-    if kind in ("circle", "ellipse"):
-        (a, b), turn = reading["radii"], math.radians(reading["angle"])
-        c, s = math.cos(turn), math.sin(turn)
-        turns = [2 * math.pi * k / 40 for k in range(41)]
-        places = [(a * math.cos(t) * c - b * math.sin(t) * s, a * math.cos(t) * s + b * math.sin(t) * c) for t in turns]
-    elif kind == "star":
-        places = [places[(2 * k) % 5] for k in range(6)]
-    elif kind not in ("line", "arrow", "arc", "angle"):
-        places = [*places, places[0]]
-    x0, x1 = min(x for x, _y in places), max(x for x, _y in places)
-    y0, y1 = min(y for _x, y in places), max(y for _x, y in places)
-    size = max(x1 - x0, y1 - y0) or 1.0
-    dx, dy = (size - (x1 - x0)) / 2, (size - (y1 - y0)) / 2
-    return tuple(((x - x0 + dx) / size, (y - y0 + dy) / size) for x, y in places)

@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from larch.core.base.disk import disk, keep_bytes
 from larch.core.model.nibs import KEPT_PENS, Pen
+from larch.core.recognise.hand import KnownHand
 from larch.services.places import state_folder
 
 
@@ -16,7 +17,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
 
     pen: the one in hand; pens: those kept ready; by_tip: each tip keeps a pen of its own, and tips: which. eraser: its
     mode. own_hues: colours mixed by the person, newest first, as #rrggbb. theme: the look of the interface.
-    pause: milliseconds after which a pen that reads takes what was written.
+    pause: milliseconds after which a pen that reads takes what was written. hand: what is remembered of the handwriting.
     """
 
     ledge: str = "bottom"
@@ -30,6 +31,7 @@ class Settings(Struct, frozen=True, omit_defaults=True):
     sounds: bool = True
     theme: str = "paper"
     pause: int = 1200
+    hand: KnownHand = KnownHand()
 
 
 def load_settings() -> Settings:

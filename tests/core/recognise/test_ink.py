@@ -11,7 +11,8 @@ from typing import Any
 
 import pytest
 
-from larch.core.recognise.maths.reading import maths_answer, read_maths
+from larch.core.recognise.maths.answers import maths_answer
+from larch.core.recognise.maths.reading import read_maths
 from larch.core.recognise.shapes.reading import read_shape
 from larch.core.recognise.words import read_words, words_answer
 

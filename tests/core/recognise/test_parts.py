@@ -162,7 +162,7 @@ def test_a_doubtful_word_is_settled_by_the_list_of_words() -> None:
 def test_what_says_something_is_told_from_what_does_not() -> None:
     from larch.core.maths.layout.latex import row_from_latex
     from larch.core.maths.layout.rows import signs
-    from larch.core.recognise.maths.reading import has_meaning
+    from larch.core.recognise.maths.answers import has_meaning
 
     assert has_meaning(row_from_latex("7+5=12")) and has_meaning(row_from_latex("y=\\frac{3}{4}x-6"))
     assert not has_meaning(signs("7+5=/2")) and not has_meaning(signs("(2+"))

@@ -11,6 +11,7 @@ if TYPE_CHECKING:
     Array = NDArray[Any]
 
 MOST_STROKES, MOST_POINTS = 160, 4000
+TOWERING = 2.4  # times as high as usual signs
 TOUCH = 0.12  # of the height of strokes, within which they touch
 EVEN = 0.04  # of the height of a line of writing: how far apart points are made
 
@@ -43,12 +44,27 @@ def boxes_of(strokes: Sequence[Array]) -> Array:
 
 def height_of(strokes: Sequence[Array], boxes: Array) -> float:
     """The height of a usual sign: the middle one of those that are not much smaller than the rest, strokes that touch taken
-    for one sign."""
+    for one sign. Brackets round several rows say nothing of it."""
+    usual = ~_towering(boxes)
+    strokes, boxes = [stroke for stroke, is_usual in zip(strokes, usual, strict=True) if is_usual], boxes[usual]
     heights = boxes[:, 3] - boxes[:, 1]
     first = _usual(heights)
     if first <= 0:
         return float(max((boxes[:, 2] - boxes[:, 0]).max(initial=0.0), 1.0))
     return _usual(_joined_heights(strokes, boxes, TOUCH * first, 0.3 * first))
+
+
+def _towering(boxes: Array) -> Array:
+    """Which strokes are upright and much higher than what else is written."""
+    import numpy as np
+
+    wide, high = boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1]
+    narrow = wide < 0.42 * high
+    others = high[~narrow & (high > 0.4 * wide)]
+    if len(others) < 2:
+        return np.zeros(len(boxes), dtype=bool)
+    found: Array = narrow & (high > TOWERING * np.median(others))
+    return found
 
 
 def _usual(heights: Array) -> float:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from functools import cache
+from functools import cache, lru_cache
 from itertools import pairwise
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -28,6 +28,7 @@ AROUND = ".,!?:;()\"'’"  # signs that stand at words
 SURE = 2.2  # what a word has to gain at least, so that others near to it are not looked at
 LETTER, JOINED = 5.0, 2.5  # the price of another letter at most, and of letters that look alike
 ALIKE = (("cl", "d"), ("ll", "h"), ("rn", "m"), ("vv", "w"), ("nn", "m"), ("ri", "n"), ("li", "h"))
+OWN = 15.0  # the logarithm of how often a word of the writer counts as met
 COMMON = 0.2  # for each power of e by which it is more common
 SPELT = frozenset(
     "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZäöüÄÖÜßéèêëàâçîïôûùñáíóú'’-.,!?:;()&0123456789+=%/€$\""
@@ -106,8 +107,16 @@ def lexicon(language: str) -> dict[str, float]:
     return {word: math.log(count) for word, count in counts.items() if count > 2}
 
 
-def read_words(strokes: Sequence[Any], language: str = "en") -> list[Word]:
-    """From top to bottom and left to right. Raises FileNotFoundError where the reader is missing."""
+@lru_cache(4)
+def known_words(language: str, own: tuple[str, ...]) -> dict[str, float]:
+    """The words of a language, and those that the writer chose before, which count as common ones."""
+    return lexicon(language) | dict.fromkeys(own, OWN) if own else lexicon(language)
+
+
+def read_words(strokes: Sequence[Any], language: str = "en", own: Sequence[str] = ()) -> list[Word]:
+    """From top to bottom and left to right. own: words of the writer, in lower case. Raises FileNotFoundError where the
+    reader is missing."""
+    known = known_words(language, tuple(own))
     cleaned = clean(strokes)
     numbers = [k for k, stroke in enumerate(cleaned) if len(stroke)]
     if not numbers:
@@ -115,11 +124,11 @@ def read_words(strokes: Sequence[Any], language: str = "en") -> list[Word]:
     kept = [cleaned[k] for k in numbers]
     found: list[Word] = []
     for n, line in enumerate(lines_of(kept)):
-        found += _words(kept, numbers, line, n, language)
+        found += _words(kept, numbers, line, n, known)
     return found
 
 
-def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: int, language: str) -> list[Word]:
+def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: int, known: dict[str, float]) -> list[Word]:
     import numpy as np
 
     own = [kept[k] for k in line.strokes]
@@ -137,7 +146,7 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
             continue
         points = np.concatenate([kept[k] for k in members])
         box = (*points.min(axis=0).tolist(), *points.max(axis=0).tolist())
-        ranked = spelt(odds[start:end], [letters[k] for k in used], lexicon(language))
+        ranked = spelt(odds[start:end], [letters[k] for k in used], known)
         if not ranked:
             continue
         stop = _full_stop([kept[k] for k in members], line)
@@ -289,9 +298,9 @@ def _number(kept: Sequence[Array], members: Sequence[int], text: str) -> str:
     )
 
 
-def words_answer(strokes: Sequence[Any], language: str = "en") -> dict[str, Any]:
+def words_answer(strokes: Sequence[Any], language: str = "en", own: Sequence[str] = ()) -> dict[str, Any]:
     """{"text", "alternatives", "words": [{"text", "box", "baseline", "confidence", …}]}, as plain values."""
-    found = read_words(strokes, language)
+    found = read_words(strokes, language, own)
     text = joined(found, [word.text for word in found])
     others = []
     doubtful = sorted((k for k in range(len(found)) if found[k].others), key=lambda k: found[k].confidence)

@@ -16,6 +16,7 @@ from larch.board.typeset.mathset import set_row
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.maths.layout.rows import Row
+from larch.desk.cards.sign_keys import ReadSign, SignKeys
 from larch.desk.style import lift
 from larch.desk.theme import GOLD, HAIRLINE, PAPER
 
@@ -97,9 +98,10 @@ class _Choice(QAbstractButton):
 
 
 class _Stay(QAbstractButton):
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(self, parent: QWidget, words: str) -> None:
         super().__init__(parent)
-        self.setAccessibleName(_("stay as ink"))
+        self.words = words
+        self.setAccessibleName(words)
         self.setMinimumHeight(STAY)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
@@ -115,16 +117,25 @@ class _Stay(QAbstractButton):
         icon("pencil").paint(painter, 16, (self.height() - 22) // 2, 22, 22)
         painter.setFont(interface_font(15, True))
         painter.setPen(text_colour("needle"))
-        painter.drawText(self.rect().adjusted(52, 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, _("stay as ink"))
+        painter.drawText(self.rect().adjusted(52, 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, self.words)
 
 
 class ReadingCard(QWidget):
     """Beside the ink, never on it; it follows the page as that is moved. instead: what is likeliest stands on the page
-    already; then none of these is the first, and the card hangs below, so that the pen can write on beside it."""
+    already; then none of these is the first, and the card hangs below, so that the pen can write on beside it. signs: of the
+    likeliest reading, which can be exchanged one by one. stay: what it is called to change nothing."""
 
     stayed = pyqtSignal()
 
-    def __init__(self, canvas: Canvas, box: Box, offers: Sequence[Offer], instead: bool = False) -> None:
+    def __init__(
+        self,
+        canvas: Canvas,
+        box: Box,
+        offers: Sequence[Offer],
+        instead: bool = False,
+        signs: Sequence[ReadSign] = (),
+        stay: str = "",
+    ) -> None:
         super().__init__(canvas)
         self.canvas, self.box, self.instead = canvas, box, instead
         self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
@@ -134,21 +145,35 @@ class ReadingCard(QWidget):
         column.setContentsMargins(*([POINTER + 8] * 4))
         column.setSpacing(6)
         self.choices: list[QAbstractButton] = []
+        self.signs: SignKeys | None = None
         for k, offer in enumerate(offers):
             choice = _Choice(offer, k == 0 and not instead, self)
             choice.clicked.connect(lambda _on=False, one=offer: one.take())
             column.addWidget(choice)
             self.choices.append(choice)
-        stay = _Stay(self)
-        stay.clicked.connect(lambda _on=False: self.stayed.emit())
-        column.addWidget(stay)
-        self.choices.append(stay)
+            if k == 0 and signs:
+                column.addWidget(self._signs(signs))
+        if not offers and signs:
+            column.addWidget(self._signs(signs))
+        staying = _Stay(self, stay or _("stay as ink"))
+        staying.clicked.connect(lambda _on=False: self.stayed.emit())
+        column.addWidget(staying)
+        self.choices.append(staying)
         lift(self)
         canvas.viewed.connect(self.place)
         self.adjustSize()
         self.place()
         self.show()
         self.raise_()
+
+    def _signs(self, signs: Sequence[ReadSign]) -> SignKeys:
+        self.signs = SignKeys(signs, self)
+        self.signs.resized.connect(self._fit)
+        return self.signs
+
+    def _fit(self) -> None:
+        self.adjustSize()
+        self.place()
 
     def place(self) -> None:
         """To the right of the ink, else to the left, else below it or above it; below first, where the pen writes on."""
@@ -202,6 +227,7 @@ class ReadingCard(QWidget):
             step = 1 if event.key() == Qt.Key.Key_Down else -1
             self.choices[(at + step) % len(self.choices)].setFocus()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            next((one for one in self.choices if one.hasFocus()), self.choices[0]).click()
+            keys = [*self.choices, *(self.signs.keys + self.signs.others if self.signs is not None else [])]
+            next((one for one in keys if one.hasFocus()), self.choices[0]).click()
         else:
             super().keyPressEvent(event)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from functools import partial
 from typing import TYPE_CHECKING
 
-from larch.core.actions.ink.readings import inks_of
+from larch.core.actions.ink.readings import inks_of, written_in
 from larch.core.base.words import N_, _
+from larch.core.recognise.hand import KnownHand
 from larch.desk.commands.command import Command
 
 if TYPE_CHECKING:
@@ -31,6 +32,13 @@ def build(w: Context) -> list[Command]:
                 enabled=lambda: bool(inks_of(w.canvas.things())), fold=_("Handwriting"), board=True)
         for kind, label, picture, words in KINDS
     ] + [
+        Command("read again", _("Show what it could be instead"), partial(_again, w), "Edit", "list-ordered",
+                words=_("handwriting suggestions alternatives readings type"), fold=_("Handwriting"), board=True,
+                enabled=lambda: written_in(w.canvas.things()) is not None),
+        Command("forget hand", _("Forget what was learnt of this handwriting"), partial(_forget, w), "Edit",
+                words=_("handwriting recognise reset corrections"), fold=_("Handwriting"),
+                enabled=lambda: w.settings.hand != KnownHand()),
+    ] + [
         Command(f"pause {pause}", _(label), partial(w.keep_setting, pause=pause), "Edit",
                 words=_("handwriting wait convert"), fold=_("Handwriting"),
                 apart=pause == PAUSES[0][0], checked=partial(_waits, w, pause))
@@ -44,3 +52,12 @@ def _waits(w: Context, pause: int) -> bool:
 
 def _read(w: Context, kind: str) -> None:
     w.part("readings").read_selection(kind)
+
+
+def _again(w: Context) -> None:
+    w.part("readings").read_again()
+
+
+def _forget(w: Context) -> None:
+    w.keep_setting(hand=KnownHand())
+    w.say(_("What was learnt of this handwriting is forgotten."))

@@ -71,7 +71,7 @@ def hue_of(inks: Sequence[Ink]) -> str:
     return counts.most_common(1)[0][0]
 
 
-def _exchanged(page: Page, inks: Sequence[Ink], made: Sequence[Thing], label: str, said: str) -> Edit:
+def exchanged(page: Page, inks: Sequence[Ink], made: Sequence[Thing], label: str, said: str) -> Edit:
     edit = put(page.without([ink.id for ink in inks]), made, label)
     return Edit(label, page, edit.after, select=edit.select, said=said)
 
@@ -97,7 +97,7 @@ def shaped(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Edit:
     thing = _shape(page, kind, reading, hue_of(inks))
     assumed = [] if kind in ("line", "arrow", "star") else [_(SHAPES[kind])]
     said = _("Taken for: {shape}").format(shape=", ".join(assumed)) if assumed else ""
-    return _exchanged(page, inks, [thing], _("True up"), said)
+    return exchanged(page, inks, [thing], _("True up"), said)
 
 
 def _joining(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Connector | None:
@@ -205,7 +205,7 @@ def as_mathematics(page: Page, inks: Sequence[Ink], source: str, extent: Callabl
     made = made.replace(placement=Placement(middle[0] - own.width / 2, middle[1] - own.height / 2))
     bare = page.without([ink.id for ink in inks])
     made = plotted(bare, _keeping(made, inks), (own.width, own.height))
-    return _exchanged(page, inks, [made], _("Tidy to mathematics"), "")
+    return exchanged(page, inks, [made], _("Tidy to mathematics"), "")
 
 
 # Words
@@ -225,13 +225,13 @@ def as_words(page: Page, inks: Sequence[Ink], words: Sequence[Mapping[str, Any]]
         thing = Text(text=text, size=size, hue=hue_of(own))
         thing = thing.replace(placement=Placement(word["box"][0], base - thing.base()))
         made.append(_keeping(thing, own))
-    return _exchanged(page, inks, made, _("Tidy to words"), "")
+    return exchanged(page, inks, made, _("Tidy to words"), "")
 
 
 # Back to ink
 
 
-def _written(page: Page, things: Things) -> bool:
+def _written(page: Page | None, things: Things) -> bool:
     return bool(things) and all(isinstance(thing, Text | Equation) and thing.written for thing in things)
 
 
@@ -241,6 +241,35 @@ def _back(page: Page, things: Things) -> Edit:
         inks = getattr(thing, "written", ())
         instead[thing.id] = [ink.replace(placement=ink.placement.on(thing.placement)) for ink in inks]
     return Edit(_("Bring the ink back"), page, page.exchange(instead))
+
+
+# Read otherwise
+
+
+def written_in(things: Things) -> tuple[str, list[Ink]] | None:
+    """How the one thing of a selection that was written by hand is read, and its ink as it lies on the page."""
+    if len(things) != 1 or not _written(None, things):
+        return None
+    (thing,) = things
+    inks = [ink.replace(placement=ink.placement.on(thing.placement)) for ink in getattr(thing, "written", ())]
+    return ("maths" if isinstance(thing, Equation) else "words"), inks
+
+
+def plain_of(thing: Thing) -> str:
+    return thing.source if isinstance(thing, Equation) else thing.plain_text() if isinstance(thing, Text) else ""
+
+
+def read_otherwise(page: Page, thing: Thing, text: str, extent: Callable[[Thing], Box] | None = None) -> Edit:
+    """Its words or its source exchanged; an equation stays about its middle. extent: of a thing as it is set."""
+    made: Any = thing
+    if isinstance(thing, Text):
+        made = thing.replace(text=text)
+    elif isinstance(thing, Equation):
+        made = thing.typed(text)
+        if extent is not None:
+            rise = (extent(thing).height - extent(made).height) / 2 * thing.placement.scale
+            made = made.replace(placement=made.placement.moved(0.0, rise))
+    return Edit(_("Read otherwise"), page, page.with_things({thing.id: made}))
 
 
 def _reads(page: Page, things: Things) -> bool:
@@ -263,3 +292,6 @@ for _kind in (Text, Equation):
         ),
         _kind,
     )  # fmt: skip
+    register(
+        (through("read again", N_("other readings"), "list-ordered", lambda p, ts: written_in(ts) is not None, 27),), _kind
+    )

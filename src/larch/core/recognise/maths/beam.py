@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from larch.core.recognise.maths.grids import CLOSING, OPENING, first_of
 from larch.core.recognise.maths.language import CLOSE, END, OPEN_DOWN, OPEN_UP, OVER, START, UNDER, Language, folded
 from larch.core.recognise.maths.layout import Line, Place, Symbol
 
@@ -35,6 +36,13 @@ def linear(line: Line) -> Iterator[int | str]:
             yield "√"
             yield from linear(place.parts[0])
             yield CLOSE
+        elif place.kind == "grid":
+            yield place.symbol * 2
+            for cell in place.parts:
+                yield from linear(cell)
+                yield ","
+            if place.closing >= 0:
+                yield place.closing * 2
         else:
             yield place.symbol * 2 + 1
         for mark, inner in ((OPEN_DOWN, place.lowered), (OPEN_UP, place.raised)):
@@ -57,6 +65,10 @@ def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int =
             fixed[place.symbol] = "-"
         elif place.kind == "root":
             fixed[place.symbol] = "√"
+        elif place.kind == "grid":
+            fixed[place.symbol] = first_of(symbols[place.symbol], OPENING)
+            if place.closing >= 0:
+                fixed[place.closing] = first_of(symbols[place.closing], CLOSING)
     beams: list[tuple[float, str, tuple[tuple[int, str], ...], str]] = [(0.0, START, (), "")]
     for item in order:
         fresh: list[tuple[float, str, tuple[tuple[int, str], ...], str]] = []

@@ -10,6 +10,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
+from larch.core.recognise.maths.grids import grid_in
 from larch.core.recognise.maths.place import Box, placed
 
 ASIDE = 0.3  # of a bar's length, by which what stands over it may reach out
@@ -27,17 +28,31 @@ class Symbol(NamedTuple):
 
 
 class Place(NamedTuple):
-    """symbol: its number. kind: "sign", "fraction" (parts: above, below) or "root" (parts: inside); raised, lowered: what
-    stands at it."""
+    """symbol: its number. kind: "sign", "fraction" (parts: above, below), "root" (parts: inside) or "grid" (parts: cells,
+    row by row, in so many columns; closing: the bracket behind them, or -1); raised, lowered: what stands at it."""
 
     symbol: int
     kind: str
     parts: tuple[Line, ...]
     raised: Line
     lowered: Line
+    columns: int = 0
+    closing: int = -1
 
 
 Line = tuple[Place, ...]
+
+
+class Held(NamedTuple):
+    """What a bar, a root or a bracket holds; see Place."""
+
+    kind: str
+    parts: tuple[Line, ...]
+    columns: int = 0
+    closing: int = -1
+
+
+PLAIN = Held("sign", ())
 
 
 class Parsed(NamedTuple):
@@ -75,16 +90,28 @@ class _Parser:
         """One row of signs, with what belongs to each."""
         if not members or deep > DEEPEST:
             return ()
-        held: dict[int, tuple[str, tuple[Line, ...]]] = {}
-        rest = self._roots(members, held, deep)
+        held: dict[int, Held] = {}
+        rest = self._grids(members, held, deep)
+        rest = self._roots(rest, held, deep)
         rest = self._fractions(rest, held, deep)
         return self._row(sorted(rest, key=lambda k: self._left(k, held)), held, deep)
 
-    def _left(self, k: int, held: dict[int, tuple[str, tuple[Line, ...]]]) -> float:
+    def _left(self, k: int, held: dict[int, Held]) -> float:
         x0, _y0, x1, _y1 = self.box(k)
         return x0 if k in held else 0.7 * x0 + 0.3 * x1
 
-    def _roots(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> list[int]:
+    def _grids(self, members: list[int], held: dict[int, Held], deep: int) -> list[int]:
+        boxes = [symbol.box for symbol in self.symbols]
+        rest, done = list(members), set(held)
+        while (found := grid_in([k for k in rest if k not in done], boxes, self.labels)) is not None:
+            cells = tuple(self.line(cell, deep + 1) for row in found.rows for cell in row)
+            held[found.opening] = Held("grid", cells, len(found.rows[0]), found.closing)
+            done.add(found.opening)
+            gone = {k for row in found.rows for cell in row for k in cell} | {found.closing}
+            rest = [k for k in rest if k not in gone]
+        return rest
+
+    def _roots(self, members: list[int], held: dict[int, Held], deep: int) -> list[int]:
         rest = list(members)
         roots = [k for k in members if self.labels[k] == "√"]
         for root in sorted(roots, key=lambda k: self.box(k)[0] - self.box(k)[2]):  # the widest first
@@ -97,11 +124,11 @@ class _Parser:
                 if k != root and x0 + 0.12 * (x1 - x0) < x < x1 + 0.05 * (x1 - x0) and y0 < y < y1 + 0.35 * (y1 - y0):
                     inside.append(k)
             if inside:
-                held[root] = ("root", (self.line(inside, deep + 1),))
+                held[root] = Held("root", (self.line(inside, deep + 1),))
                 rest = [k for k in rest if k not in inside]
         return rest
 
-    def _fractions(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> list[int]:
+    def _fractions(self, members: list[int], held: dict[int, Held], deep: int) -> list[int]:
         rest = list(members)
         bars = [k for k in members if self.labels[k] == "-" and self._is_bar(k)]
         for bar in sorted(bars, key=lambda k: self.box(k)[0] - self.box(k)[2]):
@@ -128,7 +155,7 @@ class _Parser:
                     under.append(k)
             over, under = self._reaching(over, level, True), self._reaching(under, level, False)
             if over and under:
-                held[bar] = ("fraction", (self.line(over, deep + 1), self.line(under, deep + 1)))
+                held[bar] = Held("fraction", (self.line(over, deep + 1), self.line(under, deep + 1)))
                 gone = {*over, *under}
                 rest = [k for k in rest if k not in gone]
         return rest
@@ -154,7 +181,7 @@ class _Parser:
             edge = min(edge, y0) if above else max(edge, y1)
         return found
 
-    def _row(self, members: list[int], held: dict[int, tuple[str, tuple[Line, ...]]], deep: int) -> Line:
+    def _row(self, members: list[int], held: dict[int, Held], deep: int) -> Line:
         """Signs from left to right: each on the line, or at the one on the line before it."""
         row: list[int] = []
         raised: dict[int, list[int]] = {}
@@ -171,11 +198,11 @@ class _Parser:
                 (raised if way == "up" else lowered).setdefault(base, []).append(k)
         made = []
         for k in row:
-            kind, parts = held.get(k, ("sign", ()))
+            own = held.get(k, PLAIN)
             inner = []
             for group in (raised.get(k, []), lowered.get(k, [])):
                 inner.append(self._row(group, {m: held[m] for m in group if m in held}, deep + 1) if deep < DEEPEST else ())
-            made.append(Place(k, kind, parts, inner[0], inner[1]))
+            made.append(Place(k, own.kind, own.parts, inner[0], inner[1], own.columns, own.closing))
         return tuple(made)
 
     def _way(self, base: int, k: int, raised: list[int] | None, lowered: list[int] | None) -> str:

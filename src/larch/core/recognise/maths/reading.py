@@ -8,14 +8,14 @@ at school. With the labels the layout is made again.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
-from larch.core.maths.layout.latex import latex
-from larch.core.maths.layout.rows import Row, Sign
+from larch.core.maths.layout.rows import Row
 from larch.core.recognise.groups import candidates
-from larch.core.recognise.ink import EVEN, MOST_STROKES, boxes_of, clean, evenly, height_of
+from larch.core.recognise.ink import EVEN, MOST_STROKES, TOWERING, boxes_of, clean, evenly, height_of
 from larch.core.recognise.maths.beam import texts
+from larch.core.recognise.maths.grids import bracket_of
 from larch.core.recognise.maths.language import language
 from larch.core.recognise.maths.layout import Line, Symbol, parsed
 from larch.core.recognise.maths.partition import partitions
@@ -34,6 +34,7 @@ ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are 
 UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
 LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
+SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
 
 
@@ -55,8 +56,14 @@ class MathsReading(NamedTuple):
     confidence: float
 
 
-def read_maths(strokes: Sequence[Any]) -> MathsReading:
-    """An empty row where nothing is written, or more than any line of mathematics."""
+Fixed = Sequence[tuple[Sequence[int], str]]  # strokes that are one sign, and which
+
+
+def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, float] | None = None) -> MathsReading:
+    """An empty row where nothing is written, or more than any line of mathematics.
+
+    fixed: what is settled already. leaning: by how much likelier a sign is in this hand where the network says another, as
+    {"1>7": 0.5}."""
     import numpy as np
 
     cleaned = clean(strokes)
@@ -67,8 +74,11 @@ def read_maths(strokes: Sequence[Any]) -> MathsReading:
     boxes = boxes_of(kept)
     height = height_of(kept, boxes)
     even = [evenly(stroke, EVEN * height) for stroke in kept]
-    groups = candidates(even, boxes, height)
+    settled = _brackets(even, boxes, height) | _settled(fixed, numbers)
+    groups = _agreeing(candidates(even, boxes, height), settled)
     odds = _odds(even, groups, height)
+    _leant(odds, leaning or {})
+    _fixed(odds, groups, settled)
     sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6))
     order = np.argsort(boxes[:, 0]).tolist()
     shape = odds[:, :NONE].max(axis=1)
@@ -92,6 +102,55 @@ def read_maths(strokes: Sequence[Any]) -> MathsReading:
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
     return MathsReading(rows[0], rows, _told(best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+def _settled(fixed: Fixed, numbers: Sequence[int]) -> dict[tuple[int, ...], str]:
+    """By the numbers of those strokes that are read, without what those don't know."""
+    place = {number: k for k, number in enumerate(numbers)}
+    found: dict[tuple[int, ...], str] = {}
+    for own, sign in fixed:
+        group = tuple(sorted(place[k] for k in set(own) if k in place))
+        if group and sign in ALPHABET and not any(set(group) & set(other) for other in found):
+            found[group] = sign
+    return found
+
+
+def _brackets(even: Sequence[Array], boxes: Array, height: float) -> dict[tuple[int, ...], str]:
+    """Those round several rows, by their form: the network knows them only as high as a line."""
+    found: dict[tuple[int, ...], str] = {}
+    for k, (x0, y0, x1, y1) in enumerate(boxes.tolist()):
+        if y1 - y0 > TOWERING * height and x1 - x0 < 0.42 * (y1 - y0):
+            found[(k,)] = bracket_of(even[k])
+    return found
+
+
+def _agreeing(groups: list[tuple[int, ...]], settled: Mapping[tuple[int, ...], str]) -> list[tuple[int, ...]]:
+    """Without groups that hold a part only of what is settled."""
+    taken = {stroke for group in settled for stroke in group}
+    return [*(group for group in groups if group in settled or not taken.intersection(group)),
+            *(group for group in settled if group not in groups)]  # fmt: skip
+
+
+def _fixed(odds: Array, groups: Sequence[tuple[int, ...]], settled: Mapping[tuple[int, ...], str]) -> None:
+    for k, group in enumerate(groups):
+        if group in settled:
+            odds[k] = SETTLED
+            odds[k, ALPHABET.index(settled[group])] = -1e-3
+
+
+def _leant(odds: Array, leaning: Mapping[str, float]) -> None:
+    """In place; what one sign gains the others lose, so that it stays as sure that it is a sign at all."""
+    import numpy as np
+
+    first = odds[:, :NONE].argmax(axis=1)
+    for change, gain in leaning.items():
+        one, _mark, other = change.partition(">")
+        if one not in ALPHABET or other not in ALPHABET:
+            continue
+        rows = np.flatnonzero(first == ALPHABET.index(one))
+        before = np.log(np.exp(odds[rows, :NONE]).sum(axis=1))
+        odds[rows, ALPHABET.index(other)] += gain
+        odds[rows, :NONE] += (before - np.log(np.exp(odds[rows, :NONE]).sum(axis=1)))[:, None]
 
 
 class _Found(NamedTuple):
@@ -152,49 +211,3 @@ def _told(symbols: Sequence[Symbol], labels: Sequence[str]) -> tuple[Told, ...]:
              tuple(sign for sign, _odds in symbols[k].labels if sign != labels[k])[:4])
         for k in order
     )  # fmt: skip
-
-
-def maths_answer(strokes: Sequence[Any]) -> dict[str, Any]:
-    """{"latex", "text", "alternatives", "symbols": [{"token", "strokes", "confidence", "others"}]}, as plain values."""
-    found = read_maths(strokes)
-    others = sorted(found.rows[1:], key=lambda row: not has_meaning(row))  # what says something sooner than what does not
-    return {
-        "latex": latex(found.row),
-        "text": plain(found.row),
-        "alternatives": [latex(row) for row in others],
-        "symbols": [
-            {
-                "token": one.token,
-                "strokes": list(one.strokes),
-                "confidence": round(one.confidence, 4),
-                "others": list(one.others),
-            }
-            for one in found.symbols
-        ],
-    }
-
-
-def has_meaning(row: Row) -> bool:
-    """Whether it can be read as mathematics."""
-    from larch.core.maths.expression.tree import ExpressionError
-    from larch.core.maths.layout.to_tree import read_row
-
-    try:
-        read_row(row)
-    except (ExpressionError, RecursionError):
-        return False
-    return True
-
-
-def plain(row: Row) -> str:
-    """In one line: read and written out, or sign by sign where it can't be read."""
-    from larch.core.maths.expression.plain import reading
-    from larch.core.maths.expression.tree import ExpressionError
-    from larch.core.maths.layout.to_tree import read_row
-
-    if all(isinstance(item, Sign) for item in row):
-        return "".join(item.text for item in row if isinstance(item, Sign))
-    try:
-        return reading(read_row(row).node)
-    except (ExpressionError, RecursionError):
-        return latex(row)

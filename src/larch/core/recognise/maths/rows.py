@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from larch.core.maths.layout.rows import Fraction, Item, Lowered, Raised, Root, Row, Sign
+from larch.core.maths.layout.rows import Fraction, Grid, Item, Lowered, Raised, Root, Row, Sign
 from larch.core.recognise.maths.layout import Line
 
 NAMES = ("sin", "cos", "tan", "log", "ln", "lim", "min", "max")
@@ -19,6 +19,10 @@ def row_of(line: Line, labels: Sequence[str]) -> Row:
             made.append(Fraction(row_of(place.parts[0], labels), row_of(place.parts[1], labels)))
         elif place.kind == "root":
             made.append(Root(row_of(place.parts[0], labels)))
+        elif place.kind == "grid":
+            cells = [row_of(part, labels) for part in place.parts]
+            rows = tuple(tuple(cells[k : k + place.columns]) for k in range(0, len(cells), place.columns))
+            made.append(Grid(rows, sign, labels[place.closing] if place.closing >= 0 else ""))
         elif sign == "°":
             made.append(Sign("°"))
         else:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import partial
 from operator import le
 from typing import ClassVar, Self
@@ -16,6 +16,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 
 BEADS = 10  # on a rod
 MOST_PLACES = 7
@@ -31,7 +32,7 @@ LOWEST, HIGHEST = tuple(range(BEADS)), tuple(k + GAP for k in range(BEADS))  # w
 Slide = tuple[float, ...]
 
 
-class Abacus(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="abacus"):
+class Abacus(HasLabels, HasParts, Counts, Sounds, TakesNumbers, WorksLocked, Thing, frozen=True, kw_only=True, tag="abacus"):
     """counts: how many beads are up on each rod, the highest place first. slide: while beads are in the hand, how far up
     each bead of each rod is, from the lowest, in heights of a bead. Raises ValueError for counts that no rod can hold."""
 
@@ -115,6 +116,17 @@ class Abacus(HasLabels, HasParts, Counts, Sounds, WorksLocked, Thing, frozen=Tru
             raise ValueError(_("This abacus shows 0 to {most}.").format(most=10 ** len(self.counts) - 1))
         digits = str(value).zfill(len(self.counts))
         return self.replace(counts=tuple(map(int, digits)), slide=())  # type: ignore[no-any-return]
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """Digits each at a rod of its own count there; else it is the number that it shows."""
+        rods = [int((self.placement.to_local(*sign.box.centre)[0] - SIDE) // STEP) for sign in signs]
+        apart = len(set(rods)) == len(rods) and all(0 <= rod < len(self.counts) for rod in rods)
+        if apart and all(sign.text.isdecimal() and len(sign.text) == 1 for sign in signs):
+            counts = list(self.counts)
+            for rod, sign in zip(rods, signs, strict=True):
+                counts[rod] = int(sign.text)
+            return page.with_things({self.id: self.replace(counts=tuple(counts), slide=())})
+        return page.with_things({self.id: self._set_value(text)})
 
     def _set_value(self, typed: str) -> Thing:
         return self.showing(_whole(typed))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 from typing import ClassVar, NamedTuple, Self
 
@@ -14,6 +14,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 
 CELL, LINE, SMALL = 46.0, 58.0, 34.0  # width and height of a cell; height of a row of small digits
 MOST_DIGITS, MOST_NUMBERS = 9, 6
@@ -32,7 +33,7 @@ class Line(NamedTuple):
     ruled: tuple[int, int] | None = None
 
 
-class ColumnSum(HasParts, HasWords, WorksLocked, Thing, frozen=True, kw_only=True, tag="column sum"):
+class ColumnSum(HasParts, HasWords, TakesNumbers, WorksLocked, Thing, frozen=True, kw_only=True, tag="column sum"):
     """op: one of SIGNS. numbers: whole numbers as digits; two, or up to six of a sum. written: digits in cells, as (row,
     column, digit). check: what is written is checked. Raises ValueError for what can't be laid out."""
 
@@ -131,6 +132,26 @@ class ColumnSum(HasParts, HasWords, WorksLocked, Thing, frozen=True, kw_only=Tru
         if digit:
             kept[cell] = digit
         return self.replace(written=tuple((r, c, d) for (r, c), d in sorted(kept.items())))  # type: ignore[no-any-return]
+
+    def answered(self, result: str) -> Self:
+        """With digits written in the row of the result, right or wrong. Raises ValueError where they don't fit there."""
+        row, last = (0, self.width() - 1) if self.op == "÷" else (len(self.lines()) - 1, self.width() - 1)
+        if len(result) > last + 1 or not (result.isdecimal() or not result):
+            raise ValueError("the result has its cells")
+        made = self
+        for column, digit in _placed(result, last).items():
+            made = made.with_digit((row, column), digit)
+        return made
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """Each digit in the cell in which it stands."""
+        made = self
+        for sign in signs:
+            cell = self.cell_at(*self.placement.to_local(*sign.box.centre))
+            if cell is None or len(sign.text) != 1 or not sign.text.isdecimal():
+                raise ValueError(_("Write one digit in a cell."))
+            made = made.with_digit(cell, sign.text)
+        return page.with_things({self.id: made})
 
     def wanted(self) -> dict[Cell, str]:
         """What belongs into cells, but for small digits, of which each class has its own way."""

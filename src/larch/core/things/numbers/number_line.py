@@ -4,20 +4,22 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from functools import partial
 from typing import ClassVar, Self
 
-from larch.core.base.shape import Box, Point
+from larch.core.base.shape import Box, Placement, Point, union
 from larch.core.base.words import N_, _
 from larch.core.maths.algebra.intervals import Interval, intervals
 from larch.core.model.action import Action, Things, only, set_all
 from larch.core.model.capabilities import HasParts, WorksLocked
 from larch.core.model.edit import Edit
-from larch.core.model.fact import Fact, number_text, read_number
+from larch.core.model.fact import MINUS, Fact, number_text, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import Graduated, TakesNumbers, WrittenSign
+from larch.core.things.numbers.number_flag import NumberFlag
 
 RISE = 96.0  # room above the line, for jumps
 FOOT = 48.0  # below it, for numbers
@@ -31,7 +33,7 @@ NAMED = ("all", "fractions", "ends", "none")
 FINEST = 60  # denominator of a fraction that is written
 
 
-class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="number line"):
+class NumberLine(Graduated, HasParts, TakesNumbers, WorksLocked, Thing, frozen=True, kw_only=True, tag="number line"):
     """first, last: its ends; step: from tick to tick, 0 for an empty line. marks: values that are marked. jumps_from: where
     the first of the jumps begins; jumps: their sizes. long: page units from the first to the last. named: which numbers are
     written: "all", "ends" or "none". window: how wide a part is seen ten times finer below it, 0 for none; from window_at.
@@ -297,6 +299,21 @@ class NumberLine(HasParts, WorksLocked, Thing, frozen=True, kw_only=True, tag="n
         if part == "window":
             return _("Move the window")
         return _("Mark a number") if part.startswith(("mark", "line")) else _("Change a jump")
+
+    def number_at(self, at: Point, reach: float) -> float | None:
+        x, y = self.placement.to_local(*at)
+        on = abs(y - RISE) * self.placement.scale <= reach and -END / 2 <= x - END <= self.long + END / 2
+        return self.value_at(x) if on else None
+
+    def place_of(self, number: float) -> Point:
+        return self.placement.to_page(self.x_of(number), RISE)
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """A flag with the number, its foot on the line below where it was written, to be dragged to its place."""
+        x, _y = self.placement.to_local(*union(sign.box for sign in signs).centre)
+        at = self.placement.to_page(min(max(x, END), END + self.long), RISE)
+        flag = NumberFlag(text=text.replace("-", MINUS), hue=hue, placement=Placement(*at, 0.0, self.placement.scale))
+        return page.put(flag)
 
     def actions(self) -> tuple[Action, ...]:
         return ACTIONS

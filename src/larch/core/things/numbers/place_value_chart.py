@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from decimal import Decimal, InvalidOperation
 from functools import partial
 from typing import ClassVar
@@ -18,6 +18,7 @@ from larch.core.model.fact import Fact, read_whole
 from larch.core.model.holders import inside
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 from larch.core.things.numbers.block import Block
 from larch.core.things.numbers.counter import Counter
 
@@ -29,7 +30,7 @@ LONGEST_HEAD = 24
 
 
 class PlaceValueChart(
-    HasLabels, HoldsOthers, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="place value chart"
+    HasLabels, HoldsOthers, LooksAt, TakesNumbers, WorksLocked, Thing, frozen=True, kw_only=True, tag="place value chart"
 ):
     """high, low: the powers of ten of its first and last column. digits: of a number written in it, one for each column, or
     "" for what lies in it. heads: own names of its columns, or none.
@@ -188,6 +189,25 @@ class PlaceValueChart(
             return page.with_things({self.id: self.replace(digits=self._digits_of(value))})
         gone = [thing.id for thing in inside(page, self) if isinstance(thing, Block | Counter) and not thing.supply]
         return page.without(gone).put(*self.laid_out(value))
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """Digits each in a column of its own count there; else it is the whole number. Blocks that lie in it follow."""
+        powers = [self._power_at(sign.box) for sign in signs]
+        before = self.value(page)
+        single = all(sign.text.isdecimal() and len(sign.text) == 1 for sign in signs) and None not in powers
+        if single and len(set(powers)) == len(powers) and before < Decimal(10) ** (self.high + 1):
+            digits = list(self._digits_of(before))
+            for power, sign in zip(powers, signs, strict=True):
+                digits[self.high - (power or 0)] = sign.text
+            text = f"{Decimal(''.join(digits)).scaleb(self.low):f}"
+        if self.digits or not before:
+            return page.with_things({self.id: self.replace(digits=self._digits_of(self.read(text)))})
+        return self._filled(page, text)
+
+    def _power_at(self, box: Box) -> int | None:
+        """The column in which the middle of something on the page lies, as its power of ten."""
+        x, _y = self.placement.to_local(*box.centre)
+        return next((p for p in range(self.high, self.low - 1, -1) if self.column(p).x0 <= x < self.column(p).x1), None)
 
     def laid_out(self, value: Decimal) -> list[Thing]:
         """As few blocks or counters as make a number, in their columns."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import partial
 from typing import ClassVar, Self
 
@@ -17,6 +17,7 @@ from larch.core.model.edit import Edit
 from larch.core.model.fact import Fact, measure, read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 
 DAY = 1440.0  # minutes
 RADIUS = 176.0  # of the face, page units
@@ -34,7 +35,7 @@ NEVER = -1.0  # no start is marked
 TYPED = re.compile(r"\s*(\d{1,2})\s*[:.h ]\s*(\d{2})\s*(am|pm)?\s*", re.IGNORECASE)
 
 
-class Clock(HasParts, LooksAt, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="clock"):
+class Clock(HasParts, LooksAt, TakesNumbers, Ticks, Sounds, WorksLocked, Thing, frozen=True, kw_only=True, tag="clock"):
     """minutes: since midnight, below 1440. free: the hour hand is set by itself, to `hour` degrees clockwise from 12.
     going: when it was let go, in seconds since 1970; 0 while it stands. strikes: on the hour. numerals: one of NUMERALS.
     since: a start that is marked on it, in minutes since midnight, or NEVER: what has passed since then is drawn.
@@ -161,6 +162,17 @@ class Clock(HasParts, LooksAt, Ticks, Sounds, WorksLocked, Thing, frozen=True, k
 
     def _set_time(self, typed: str) -> Thing:
         return self.replace(minutes=read_time(typed), going=0.0)  # type: ignore[no-any-return]
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """A time in figures, 7:30 or 7.30 or 730, sets the hands."""
+        digits = text.replace(",", ".")
+        if digits.isdigit() and len(digits) in (3, 4):
+            digits = f"{digits[:-2]}:{digits[-2:]}"
+        if digits.isdigit():
+            raise ValueError(_("Write hours and minutes, such as 7:30."))
+        minutes = read_time(digits)
+        hour = minutes / 2 % 360 if self.free else self.hour
+        return page.with_things({self.id: self.replace(minutes=minutes, hour=hour, going=0.0)})
 
     def _set_hand(self, hand: str, typed: str) -> Thing:
         angle = _within(read_number(typed), 360.0)

@@ -1,0 +1,176 @@
+"""More than a line of mathematics: lines below each other, sums in columns, matrices, cases; what is settled by hand."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from larch.core.recognise.hand import KnownHand
+from larch.core.recognise.ink import boxes_of, clean, height_of
+from larch.core.recognise.maths.answers import maths_answer
+from larch.core.recognise.maths.grids import bracket_of
+from larch.core.recognise.maths.lines import column_of, lines_of
+from larch.core.recognise.strike import strikes_out, struck
+from tests.core.recognise.drawn import Strokes, bar, columns, row, sign
+
+
+def shifted(strokes: Strokes, dx: float, dy: float) -> Strokes:
+    return [[(x + dx, y + dy) for x, y in run] for run in strokes]
+
+
+def tall(name: str, x: float, high: float) -> Strokes:
+    strokes, _end = sign(name, x, 0.0)
+    ys = [y for run in strokes for _x, y in run]
+    return [[(px, (y - min(ys)) / (max(ys) - min(ys)) * high) for px, y in run] for run in strokes]
+
+
+def test_lines_below_each_other_are_read_one_by_one() -> None:
+    answer = maths_answer(row("2x+5=13") + row("2x=8", 20, 90) + row("x=4", 40, 180))
+    assert [line["latex"] for line in answer["lines"]] == ["2x+5=13", "2x=8", "x=4"]
+    assert sorted(k for line in answer["lines"] for k in line["strokes"]) == list(range(25))
+    assert answer["latex"] == r"2x+5=13 \\ 2x=8 \\ x=4"
+
+
+@pytest.mark.parametrize("text", ["2x+5=13", "x=4", "3x-y=8", "4+1=5"])
+def test_one_line_stays_one(text: str) -> None:
+    strokes = clean(row(text))
+    boxes = boxes_of(strokes)
+    assert lines_of(boxes, height_of(strokes, boxes)) == [list(range(len(strokes)))]
+
+
+def test_a_fraction_is_one_line_and_no_sum() -> None:
+    strokes = [*row("3", 10, 0), bar(0, 60, 20), *row("4", 10, 90)]
+    boxes = boxes_of(clean(strokes))
+    assert len(lines_of(boxes, 49.0)) == 1 and column_of(boxes, 49.0) is None
+    assert maths_answer(strokes)["latex"] == r"\frac{3}{4}"
+
+
+@pytest.mark.parametrize(
+    ("lines", "result", "told"),
+    [
+        ([" 47", "+35"], "", ("+", ["47", "35"], "")),
+        ([" 47", "+35"], "82", ("+", ["47", "35"], "82")),
+        ([" 47", "+35"], "72", ("+", ["47", "35"], "72")),  # a pupil's mistake survives
+        (["465", "-38"], "", ("−", ["465", "38"], "")),
+        (["46", "×3"], "", ("×", ["46", "3"], "")),
+    ],
+)
+def test_a_sum_in_columns(lines: list[str], result: str, told: tuple[str, list[str], str]) -> None:
+    wide = max(map(len, lines))
+    strokes = [*columns([line.rjust(wide) for line in lines]), bar(-5, 52 * wide + 5, 100)]
+    if result:
+        strokes += shifted(columns([result.rjust(wide)]), 0, 165)
+    column = maths_answer(strokes)["column"]
+    assert (column["op"], column["numbers"], column["result"]) == told
+    assert column["pitch"] == pytest.approx(52, abs=6)
+
+
+@pytest.mark.parametrize(
+    ("left", "cells", "right", "latex"),
+    [
+        ("(", ["1 2", "3 4"], ")", r"\begin{pmatrix}1 & 2 \\ 3 & 4\end{pmatrix}"),
+        ("(", ["3", "4"], ")", r"\begin{pmatrix}3 \\ 4\end{pmatrix}"),
+        ("[", ["5", "2"], "]", r"\begin{bmatrix}5 \\ 2\end{bmatrix}"),
+        ("|", ["1 2", "3 4"], "|", r"\begin{vmatrix}1 & 2 \\ 3 & 4\end{vmatrix}"),
+    ],
+)
+def test_brackets_round_rows(left: str, cells: list[str], right: str, latex: str) -> None:
+    inside = shifted(columns(cells, 44, 80), 30, 70)
+    end = max(x for run in inside for x, _y in run) + 18
+    assert maths_answer(tall(left, 0, 170) + inside + tall(right, end, 170))["latex"] == latex
+
+
+def test_cases_behind_a_brace() -> None:
+    rows = shifted(row("x+y=5") + row("x-y=1", 0, 80), 40, 75)
+    assert maths_answer(tall("{", 0, 170) + rows)["latex"] == r"\begin{cases}x+y=5 \\ x-y=1\end{cases}"
+
+
+@pytest.mark.parametrize("name", list("()[]{}|"))
+def test_a_tall_bracket_is_told_by_its_form(name: str) -> None:
+    (stroke,) = clean(tall(name, 0, 200))
+    assert bracket_of(stroke) == name
+
+
+def test_what_is_settled_stays_and_the_rest_is_read_round_it() -> None:
+    strokes = row("7+5=12")
+    first = maths_answer(strokes)
+    assert first["latex"] == "7+5=12"
+    own = first["symbols"][0]["strokes"]
+    assert maths_answer(strokes, [(own, "1")])["latex"] == "1+5=12"
+    assert maths_answer(strokes, [([999], "4"), (own, "no sign")])["latex"] == "7+5=12"
+
+
+def test_strokes_that_are_settled_as_one_sign_are_not_parted() -> None:
+    strokes = row("x=4")
+    both = maths_answer(strokes)["symbols"][1]["strokes"]
+    assert len(both) == 2
+    symbols = maths_answer(strokes, [(both, "=")])["symbols"]
+    assert [one["token"] for one in symbols] == ["x", "=", "4"] and symbols[1]["confidence"] > 0.99
+
+
+# What is remembered of a hand
+
+
+def test_a_sign_that_was_put_right_leans_that_way_and_back() -> None:
+    hand = KnownHand().changed("1", "7")
+    assert hand.leaning() == {"1>7": pytest.approx(0.9)}
+    assert hand.changed("1", "7").leaning()["1>7"] > 0.9
+    assert hand.changed("7", "1").leaning() == {} and hand.changed("3", "3") is hand
+
+
+@given(st.lists(st.tuples(st.sampled_from("1l7("), st.sampled_from("1l7(")), max_size=40))
+def test_leaning_is_bounded(changes: list[tuple[str, str]]) -> None:
+    hand = KnownHand()
+    for was, now in changes:
+        hand = hand.changed(was, now)
+    assert all(0 < gain <= 2.7 for gain in hand.leaning().values())
+    assert not any(f"{b}>{a}" in hand.signs for a, b in (one.split(">") for one in hand.signs))
+
+
+def test_leaning_settles_only_what_is_in_doubt() -> None:
+    strokes = row("7+5=12")
+    assert maths_answer(strokes, (), {"7>1": 0.9, "no>sign": 2.0, "": 1.0})["latex"] == "7+5=12"
+
+
+def test_words_that_were_chosen_are_kept_newest_first_without_signs_and_numbers() -> None:
+    hand = KnownHand().chose("Lampion,").chose("Wharf").chose("lampion").chose("7a").chose("x")
+    assert hand.words == ("lampion", "wharf")
+
+
+# Striking out
+
+
+def to_and_fro(x0: float, x1: float, y: float, legs: int = 6, drop: float = 5.0) -> list[tuple[float, float]]:
+    made = []
+    for leg in range(legs):
+        for k in range(12):
+            share = k / 12 if leg % 2 == 0 else 1 - k / 12
+            made.append((x0 + (x1 - x0) * share, y + drop * (leg + k / 12)))
+    return made
+
+
+@settings(max_examples=60)
+@given(st.floats(0, math.pi), st.floats(20, 400), st.integers(6, 12))
+def test_a_stroke_to_and_fro_strikes_out_whichever_way_it_lies(turn: float, long: float, legs: int) -> None:
+    c, s = math.cos(turn), math.sin(turn)
+    stroke = [(x * c - y * s, x * s + y * c) for x, y in to_and_fro(-long / 2, long / 2, 0, legs, long / 25)]
+    assert strikes_out(stroke)
+
+
+@pytest.mark.parametrize("text", ["2x+5=13", "8-3=5", "60%"])
+def test_no_sign_strikes_out(text: str) -> None:
+    assert not any(strikes_out(run) for run in row(text))
+
+
+def test_only_what_is_covered_is_struck_out() -> None:
+    from larch.core.base.shape import box_of
+
+    strokes = row("463")
+    boxes = [box_of(run) for run in strokes]
+    six = max(range(len(boxes)), key=lambda k: -abs(boxes[k].centre[0] - boxes[2].centre[0]))
+    over = to_and_fro(boxes[six].x0 - 3, boxes[six].x1 + 3, boxes[six].centre[1] - 15)
+    assert struck(over, boxes) == [six]
+    assert struck(row("1")[0], boxes) == []
