@@ -10,7 +10,9 @@ import msgspec
 from PyQt6.QtCore import QObject, QTimer
 
 from larch.board.timers import retire
+from larch.board.views import view_of
 from larch.core.actions.ink.readings import hue_of, inks_of, strokes_of, written_in
+from larch.core.actions.ink.told import taker_under
 from larch.core.base.shape import union
 from larch.core.base.words import _
 from larch.core.model.capabilities import IsInk
@@ -171,6 +173,9 @@ class Readings(QObject):
             return
         signs = self.line.read_signs(inks, answer) if kind == "maths" else []
         box = union(ink.box() for ink in inks)
+        taker = taker_under(page, inks) if by_itself and kind == "maths" else None
+        if taker is not None:  # the card covers nothing of what is worked at
+            box = union((box, view_of(taker).box(taker)))
         if by_itself:
             likeliest, *readings = readings
             self._commit(lambda: msgspec.structs.replace(likeliest.make(), select=()))  # the pen writes on

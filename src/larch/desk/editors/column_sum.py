@@ -123,7 +123,8 @@ class ColumnSumEditor(QWidget):
     def press(self, key: Key) -> None:
         """A key of the tray."""
         if key.types.isdecimal():
-            self.write(key.types)
+            for digit in key.types:
+                self.write(digit)
         elif key.does == "rub out":
             self.write("")
         elif key.does == "next line":

@@ -342,13 +342,15 @@ class EquationEditor(QWidget):
         """A key of the tray."""
         self.setFocus()
         self._column = None
-        if key.types:
-            for character in key.types:
-                self.write(pen.typed(self.writing, character))
-        elif key.puts:
+        if key.puts:
             self.write(pen.insert(self.writing, key.puts))
             if len(key.puts) > 1 and isinstance(key.puts[-1], Raised):
                 self.write(self.writing.moved((*self.writing.path,), self.writing.at))
+        elif key.types:
+            for character in key.types:
+                self.write(pen.typed(self.writing, character))
+        elif key.does == "take back":
+            self.take_back()
         elif key.does == "fraction":
             self.write(pen.fraction(self.writing))
         elif key.does in ("power", "index"):

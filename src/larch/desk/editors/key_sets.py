@@ -87,6 +87,7 @@ def _hue(hue: str, name: str) -> Key:
 
 COLOURS = tuple(_hue(hue, name) for hue, name in zip(HUES, NAMES, strict=True))
 
+BY_HAND = "hand"  # the set that has a place to write in beside its keys
 SETS = (
     KeySet("numbers", N_("numbers"), (
         (_digits("12345"), _digits("67890")),
@@ -113,6 +114,7 @@ SETS = (
          (Key((), N_("to the other side"), does="over", wide=4),)),
         ((RUB,), (NEXT,)),
     )),
+    KeySet(BY_HAND, N_("by hand"), (((BACK, ON), (RUB,), (NEXT,)),)),
     KeySet("alphabet", "", (
         (tuple(_types(c) for c in "abcdefghijk"), tuple(_types(c) for c in "lmnopqrstuv"),
          (*(_types(c) for c in "wxyz"), *(_types(c) for c in "αβγθλφ"), INDEX)),

@@ -15,7 +15,8 @@ from larch.board.typeset.mathset import set_row
 from larch.core.base.signs import signs_in_use
 from larch.core.base.words import _
 from larch.core.maths.layout.rows import signs
-from larch.desk.editors.key_sets import POINT, SETS, Key
+from larch.desk.editors.hand_pad import HandPad
+from larch.desk.editors.key_sets import BY_HAND, POINT, SETS, Key
 
 if TYPE_CHECKING:
     from larch.board.camera import Camera
@@ -23,6 +24,7 @@ if TYPE_CHECKING:
 
 HEIGHT = 222
 SIDE, GAP, PARTED = 132, 8, 20
+MOVES = 190  # pixels, for the keys beside the place to write in
 EAR = QSize(118, 44)
 LARGEST, LEAST = 30.0, 15.0
 
@@ -143,6 +145,8 @@ class KeyTray(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)  # a finger between the keys does nothing
         self._keys: list[tuple[QRect, KeyButton]] = []
+        self.pad: HandPad | None = None
+        self._offers = not first  # what is written can be exchanged there
         self._sets = [SetButton(one.name, _(one.label), self) for one in SETS if one.label]
         for button in self._sets:
             button.clicked.connect(self._chooser(button.name))
@@ -176,6 +180,13 @@ class KeyTray(QWidget):
                     self._keys.append((QRect(), made))
                     made.show()
         self._shown = found
+        if self.pad is not None:
+            self.pad.hide()
+            self.pad.deleteLater()
+        self.pad = HandPad(self, self._offers) if name == BY_HAND else None
+        if self.pad is not None:
+            self.pad.pressed.connect(self.pressed)
+            self.pad.show()
         self._lay_out()
 
     def _presser(self, key: Key) -> Callable[[], None]:
@@ -190,6 +201,11 @@ class KeyTray(QWidget):
     def _lay_out(self) -> None:
         """Rows as high, columns as wide as there is room for."""
         wide = self.width() - SIDE - 2 * GAP
+        left = float(SIDE + GAP)
+        if self.pad is not None:
+            room = max(120, wide - MOVES - PARTED)
+            self.pad.setGeometry(round(left), self.height() - HEIGHT + GAP, room, HEIGHT - 2 * GAP)
+            left, wide = left + room + PARTED, wide - room - PARTED
         groups = self._shown.groups
         columns = [max(sum(key.wide for key in row) for row in group) for group in groups]
         rows = max(len(group) for group in groups)
@@ -197,7 +213,6 @@ class KeyTray(QWidget):
         unit = max(24.0, room / sum(columns))
         height = (HEIGHT - 2 * GAP - GAP * (rows - 1)) / rows
         index = 0
-        left = float(SIDE + GAP)
         for group, across in zip(groups, columns, strict=True):
             for r, row in enumerate(group):
                 x = left
@@ -208,9 +223,9 @@ class KeyTray(QWidget):
                     x += w + GAP
                     index += 1
             left += across * unit + (across - 1) * GAP + PARTED
-        share = (HEIGHT - GAP * (len(self._sets) + 1)) / len(self._sets)
+        share = (HEIGHT - 2 * GAP) / len(self._sets)  # close together: each as high as there is room for a finger
         for k, button in enumerate(self._sets):
-            y = self.height() - HEIGHT + GAP + k * (share + GAP)
+            y = self.height() - HEIGHT + GAP + k * share
             button.setGeometry(GAP, round(y), SIDE - GAP, round(share))
         self.ear.setGeometry(self.width() - EAR.width() - PARTED, 0, EAR.width(), EAR.height())
 

@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 from larch.core.maths.layout.rows import Row
 from larch.core.recognise.groups import candidates
 from larch.core.recognise.ink import EVEN, MOST_STROKES, TOWERING, boxes_of, clean, evenly, height_of
-from larch.core.recognise.maths.beam import texts
+from larch.core.recognise.maths.beam import linear, texts
 from larch.core.recognise.maths.grids import bracket_of
 from larch.core.recognise.maths.language import language
 from larch.core.recognise.maths.layout import Line, Symbol, parsed
@@ -48,7 +48,7 @@ class Told(NamedTuple):
 
 
 class MathsReading(NamedTuple):
-    """row, and the likeliest rows in all, best first; symbols from left to right."""
+    """row, and the likeliest rows in all, best first; symbols as they are read."""
 
     row: Row
     rows: tuple[Row, ...]
@@ -101,7 +101,7 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
     rows = tuple(distinct)
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
-    return MathsReading(rows[0], rows, _told(best.symbols, best.labels), float(share[0] / share.sum()))
+    return MathsReading(rows[0], rows, _told(best.line, best.symbols, best.labels), float(share[0] / share.sum()))
 
 
 def _settled(fixed: Fixed, numbers: Sequence[int]) -> dict[tuple[int, ...], str]:
@@ -204,8 +204,9 @@ def _texts(symbols: list[Symbol], start: float) -> list[_Found]:
     return made
 
 
-def _told(symbols: Sequence[Symbol], labels: Sequence[str]) -> tuple[Told, ...]:
-    order = sorted(range(len(symbols)), key=lambda k: symbols[k].box[0])
+def _told(line: Line, symbols: Sequence[Symbol], labels: Sequence[str]) -> tuple[Told, ...]:
+    """In the order in which they are read: of a fraction the bar, what stands above it, what stands below it."""
+    order = [item // 2 for item in linear(line) if isinstance(item, int)]
     return tuple(
         Told(labels[k], symbols[k].strokes, math.exp(dict(symbols[k].labels).get(labels[k], -6.0)),
              tuple(sign for sign, _odds in symbols[k].labels if sign != labels[k])[:4])
