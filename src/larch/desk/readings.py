@@ -139,6 +139,8 @@ class Readings(QObject):
             more = (self.context.session.lesson.language[:2].lower(), hand.words)
         elif kind == "maths":
             more = (self.line.settled(), hand.leaning())
+        else:
+            more = (not quietly,)
         self.waiting = True
 
         def asked(job: Job) -> Any:

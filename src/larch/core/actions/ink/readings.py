@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
+from itertools import pairwise
 from typing import Any
 
 from larch.core.base.shape import Box, Placement, Point, box_of, union
@@ -21,9 +22,13 @@ from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.ellipse import Ellipse
 from larch.core.things.geometry.line import Line
 from larch.core.things.geometry.polygon import polygon_on
+from larch.core.things.geometry.polyline import Polyline
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, track
+from larch.core.things.ink.mark import Mark
+from larch.core.things.organisers.brace import Brace
 from larch.core.things.organisers.connector import Connector
+from larch.core.things.organisers.table import Table
 from larch.core.things.words.text import Text
 
 NEAR = 28.0  # page units from a box within which a line begins or ends at it
@@ -37,7 +42,8 @@ SHAPES = {
     "parallelogram": N_("parallelogram"), "trapezium": N_("trapezium"), "kite": N_("kite"), "pentagon": N_("pentagon"),
     "hexagon": N_("hexagon"), "octagon": N_("octagon"), "star": N_("star"), "triangle_scalene": N_("triangle"),
     "triangle_isosceles": N_("isosceles triangle"), "triangle_right": N_("right-angled triangle"),
-    "triangle_equilateral": N_("equilateral triangle"),
+    "triangle_equilateral": N_("equilateral triangle"), "table": N_("table"), "polyline": N_("polyline"), "tick": N_("tick"),
+    "brace": N_("brace"),
 }  # fmt: skip
 KEEPS = {  # while its corners are dragged
     "square": "regular", "rectangle": "rectangle", "rhombus": "rhombus", "parallelogram": "parallelogram",
@@ -134,10 +140,42 @@ def _shape(page: Page, kind: str, reading: Mapping[str, Any], hue: str) -> Thing
             one, corner, other = places
             arms = tuple((x - corner[0], y - corner[1]) for x, y in (one, other))
             return Angle(arms=(arms[0], arms[1]), way_round="inner", placement=Placement(*corner), hue=hue)
+        case "table" | "polyline" | "tick" | "brace":
+            return _marks_out(kind, reading, places, hue)
         case "star":
             places = _star(places)
     level = _levelled(places) if kind != "star" else places
     return polygon_on(page, level, keeps=KEEPS.get(kind, ""), hue=hue)
+
+
+def _marks_out(kind: str, reading: Mapping[str, Any], places: list[Point], hue: str) -> Thing:
+    """What is told by a rule of its own."""
+    if kind == "table":
+        xs, ys = reading["xs"], reading["ys"]
+        columns, rows = (_alike([b - a for a, b in pairwise(lines)]) for lines in (xs, ys))
+        return Table(columns=columns, rows=rows, header=False, hue=hue, placement=Placement(xs[0], ys[0]))
+    if kind == "polyline":
+        return Polyline(vertices=tuple(places), hue=hue)
+    if kind == "tick":
+        box = box_of(places)
+        size = min(LARGEST, max(SMALLEST, box.width, box.height))
+        return Mark(shape="tick", size=size, hue=hue, placement=Placement(*box.centre))
+    start, tip, end = places
+    if (end[0] - start[0]) * (tip[1] - start[1]) - (end[1] - start[1]) * (tip[0] - start[0]) < 0:
+        start, end = end, start  # so that the tip points down in its own coordinates
+    long = math.dist(start, end)
+    ux, uy = (end[0] - start[0]) / long, (end[1] - start[1]) / long
+    deep = abs((tip[0] - start[0]) * uy - (tip[1] - start[1]) * ux)
+    turn = math.degrees(math.atan2(-uy, ux))
+    level = round(turn / 90) * 90
+    turn = float(level) if abs(turn - level) < LEVEL else turn
+    return Brace(long=max(long, 24.0), deep=max(deep, 8.0), hue=hue, placement=Placement(*start, turn))
+
+
+def _alike(sizes: list[float]) -> tuple[float, ...]:
+    """Sizes that a hand meant to be the same, as the same."""
+    usual = sum(sizes) / len(sizes)
+    return tuple([usual] * len(sizes) if all(abs(size - usual) < 0.25 * usual for size in sizes) else sizes)
 
 
 def _levelled(places: Sequence[Point]) -> list[Point]:
