@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping, Sequence
 from itertools import pairwise
 from typing import Any
 
+from larch.core.actions.ink.near_truth import LEVEL, circle_near, levelled, line_near, marked
 from larch.core.base.shape import Box, Placement, Point, box_of, union
 from larch.core.base.words import N_, _
 from larch.core.figures.settle import settle
@@ -32,7 +33,6 @@ from larch.core.things.organisers.table import Table
 from larch.core.things.words.text import Text
 
 NEAR = 28.0  # page units from a box within which a line begins or ends at it
-LEVEL = 6.0  # degrees from level or upright within which a shape is taken to stand so
 DIGIT, LETTER = 0.66, 0.5  # heights of a digit and of an x, of the size of type
 SMALLEST, LARGEST = 14.0, 300.0
 ON_LINE = 0.35  # of the distance of the lines of a paper, within which words stand on one
@@ -100,9 +100,9 @@ def shaped(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Edit:
     if joining is not None:
         after = settle(page.without([ink.id for ink in inks]).put(joining))
         return Edit(_("True up"), page, after, select=(after.things[-1].id,))
-    thing = _shape(page, kind, reading, hue_of(inks))
-    assumed = [] if kind in ("line", "arrow", "star") else [_(SHAPES[kind])]
-    said = _("Taken for: {shape}").format(shape=", ".join(assumed)) if assumed else ""
+    thing, near = _shape(page.without([ink.id for ink in inks]), kind, reading, hue_of(inks))
+    assumed = [_(SHAPES[kind])] if near or kind not in ("line", "arrow", "star") else []
+    said = _("Taken for: {shape}").format(shape=", ".join([*assumed, *([near] if near else [])])) if assumed else ""
     return exchanged(page, inks, [thing], _("True up"), said)
 
 
@@ -120,32 +120,34 @@ def _joining(page: Page, inks: Sequence[Ink], reading: Mapping[str, Any]) -> Con
     return Connector(rule="connect", of=(found[0], found[1]), arrows=arrows, hue=hue_of(inks))
 
 
-def _shape(page: Page, kind: str, reading: Mapping[str, Any], hue: str) -> Thing:
+def _shape(page: Page, kind: str, reading: Mapping[str, Any], hue: str) -> tuple[Thing, str]:
+    """And what else was taken to be true of it, in words."""
     places = [tuple(place) for place in reading["vertices"]]
     match kind:
         case "circle":
             x, y = reading["center"]
-            return Circle(radius=reading["radii"][0], placement=Placement(x, y), hue=hue)
+            return circle_near(page, Circle(radius=reading["radii"][0], placement=Placement(x, y), hue=hue))
         case "ellipse":
             (x, y), (a, b) = reading["center"], reading["radii"]
             turn = -reading["angle"] % 180
             turn = next((level for level in (0.0, 90.0, 180.0) if abs(turn - level) < LEVEL), turn) % 180
-            return Ellipse(rx=a, ry=b, placement=Placement(x, y, turn), hue=hue)
+            return Ellipse(rx=a, ry=b, placement=Placement(x, y, turn), hue=hue), ""
         case "line" | "arrow":
-            a, b = _levelled(places)
-            return Line(ends=(a, b), reach="vector" if kind == "arrow" else "segment", hue=hue)
+            (a, b), near = line_near(page, places)
+            return Line(ends=(a, b), reach="vector" if kind == "arrow" else "segment", hue=hue), near
         case "arc":
-            return _arc(places, hue)
+            return _arc(places, hue), ""
         case "angle":
             one, corner, other = places
             arms = tuple((x - corner[0], y - corner[1]) for x, y in (one, other))
-            return Angle(arms=(arms[0], arms[1]), way_round="inner", placement=Placement(*corner), hue=hue)
+            return Angle(arms=(arms[0], arms[1]), way_round="inner", placement=Placement(*corner), hue=hue), ""
         case "table" | "polyline" | "tick" | "brace":
-            return _marks_out(kind, reading, places, hue)
+            return _marks_out(kind, reading, places, hue), ""
         case "star":
             places = _star(places)
-    level = _levelled(places) if kind != "star" else places
-    return polygon_on(page, level, keeps=KEEPS.get(kind, ""), hue=hue)
+    level = levelled(places) if kind != "star" else places
+    made = polygon_on(page, level, keeps=KEEPS.get(kind, ""), hue=hue)
+    return (made if kind == "star" else marked(made)), ""
 
 
 def _marks_out(kind: str, reading: Mapping[str, Any], places: list[Point], hue: str) -> Thing:
@@ -176,24 +178,6 @@ def _alike(sizes: list[float]) -> tuple[float, ...]:
     """Sizes that a hand meant to be the same, as the same."""
     usual = sum(sizes) / len(sizes)
     return tuple([usual] * len(sizes) if all(abs(size - usual) < 0.25 * usual for size in sizes) else sizes)
-
-
-def _levelled(places: Sequence[Point]) -> list[Point]:
-    """Turned about its middle so that a side that is almost level or upright is so; the longest such side counts."""
-    best: tuple[float, float] | None = None
-    for (ax, ay), (bx, by) in zip(places, [*places[1:], places[0]], strict=True):
-        angle = math.degrees(math.atan2(by - ay, bx - ax))
-        off = (angle + 45) % 90 - 45
-        long = math.hypot(bx - ax, by - ay)
-        if abs(off) <= LEVEL and (best is None or long > best[0]):
-            best = (long, off)
-    if best is None:
-        return list(places)
-    box = box_of(places)
-    turn = math.radians(-best[1])
-    c, s = math.cos(turn), math.sin(turn)
-    x0, y0 = box.centre
-    return [(x0 + (x - x0) * c - (y - y0) * s, y0 + (x - x0) * s + (y - y0) * c) for x, y in places]
 
 
 def _arc(places: Sequence[Point], hue: str) -> Circle:
