@@ -112,6 +112,25 @@ def test_words_come_apart_on_their_line_in_their_colours(hand: Hand, qtbot: QtBo
     assert [t.placement.x for t in texts] == sorted(t.placement.x for t in texts)
 
 
+def test_a_question_in_two_colours_and_dashes_stands_on_the_line_of_the_paper(hand: Hand, qtbot: QtBot) -> None:
+    from larch.core.model.edit import Edit
+
+    one = next(one for one in INK["words"] if one["text"] == "how many lanterns")
+    inks = written(one["strokes"], 160, 200)
+    hand.put(*[ink.replace(hue="berry", dash="dash" if k % 3 else "") if k < 5 else ink for k, ink in enumerate(inks)])
+    page = hand.canvas.page
+    ruled = page.replace(paper=type(page.paper)(pattern="ruled", step=104.0, margin=112.0, top=146.0))
+    hand.canvas.commit(Edit("paper", page, ruled))
+    hand.canvas.select([thing.id for thing in hand.canvas.page.things])
+    hand.window.run("read words")
+    click(card(hand, qtbot).choices[0])
+    texts = [thing for thing in hand.canvas.page.things if isinstance(thing, Text)]
+    assert [text.text for text in texts] == ["how", "many", "lanterns"]
+    assert [text.hue for text in texts] == ["berry", "lake", "lake"]
+    assert [text.placement.y + text.base() for text in texts] == pytest.approx([250.0] * 3)  # a line of the paper
+    assert max(text.size for text in texts) - min(text.size for text in texts) < 0.1
+
+
 def test_writing_on_puts_the_card_away(hand: Hand, qtbot: QtBot) -> None:
     (id,) = hand.put(ink_from([(x, y, 0.7, 0.0) for x, y in square(200, 200, 150)]))
     hand.canvas.select([id])

@@ -54,6 +54,12 @@ TOPICS = (
         N_("The card beside it offers what else it could be, and to stay as ink. “Bring the ink back” undoes it later."),
         N_("Press the pen again for pens that read what they write after a pause; how long is in Edit › Handwriting."),
     )),
+    Topic("put right", N_("Handwriting put right, numbers written on equipment"),
+          N_("correct digit strike out number line clock chart abacus matrix columns by hand"), ("number flag",), (
+        N_("Tap a sign on the card for what else it could be; write over a part of an equation, or strike it to and fro."),
+        N_("A number written on a number line becomes a flag to be dragged; clock, chart and abacus take theirs, too."),
+        N_("“By hand” on the tray of keys is a place to write in: what is written goes to the caret."),
+    )),
     Topic("words", N_("Words, notes and tables"), N_("text type font sticky note table cell row column list"),
           ("note", "table"), (
         N_("Tap with the text tool and type. Sizes are named for the distance they are read from."),
