@@ -8,13 +8,14 @@ from typing import Any
 
 Row = list[Any]
 LETTERS = "xxxxxyyyabcnkmtpqrsuvwzhdefgl"
+LIKELY = "xxxxxxxxyyyyyaaabbbcccnnnkkmmtttrrhhppssvvuuzzddffgwqel"  # as often as they are met at school, roughly
 CAPITALS = "ABCDEFGHKLMNPQRSTVWXYZ"
 ALPHABET = "0123456789abcdefghijklmnopqrstuvwxyz" + CAPITALS + "+-=<>()[]{}/|%!.,:°×÷·±'πθαβλμΔ∞√≤≥≠→"
 
 
 class School:
-    def __init__(self, seed: int) -> None:
-        self.r = random.Random(seed)
+    def __init__(self, seed: int, letters: str = LETTERS) -> None:
+        self.r, self.letters = random.Random(seed), letters
 
     def text(self) -> Row:
         made = self.r.choices(
@@ -62,7 +63,7 @@ class School:
         return [*self.digits(1), ("frac", self.digits(1), self.digits(1))]
 
     def letter(self) -> str:
-        return self.r.choice(LETTERS)
+        return self.r.choice(self.letters)
 
     def power(self) -> Row:
         return [

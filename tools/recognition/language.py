@@ -13,7 +13,7 @@ from collections import Counter
 from pathlib import Path
 
 import numpy as np
-from grammar import School, linear
+from grammar import LIKELY, School, linear
 from signs import SIGNS
 
 from larch.core.recognise.maths.language import END, START, folded
@@ -26,7 +26,7 @@ WAYS = ("same", "up", "down")
 
 
 def runs() -> dict[str, int]:
-    school, counts = School(20261126), Counter[str]()
+    school, counts = School(20261126, LIKELY), Counter[str]()
     for _ in range(TEXTS):
         text = START + "".join(map(folded, linear(school.text()))) + END
         for k in range(1, len(text) + 1):

@@ -35,9 +35,10 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("glyphs", type=Path)
     parser.add_argument("--phrases", type=int, default=60)
+    parser.add_argument("--seed", type=int, default=5)
     args = parser.parse_args()
     hands, names = hands_for(args.glyphs, True)
-    r = random.Random(5)
+    r = random.Random(args.seed)
     right = words = whole = 0
     times = []
     for _ in range(args.phrases):

@@ -13,6 +13,7 @@ if TYPE_CHECKING:
 MOST = 4  # strokes of a sign
 CLOSE = 0.3  # heights of a usual sign between strokes that touch or nearly do
 STACKED = 0.85  # heights between those that stand above each other, as in = ÷ i
+SMALL = 0.6  # heights of the lower of two strokes that stand above each other without touching
 WIDE, TALL = 2.2, 2.6  # heights: no sign of several strokes is larger
 MOST_FOR_ONE = 40  # candidates that a stroke takes part in
 
@@ -59,8 +60,8 @@ def _neighbours(strokes: Sequence[Array], boxes: Array, height: float) -> list[l
             if gap_x > CLOSE * height or gap_y > STACKED * height:
                 continue
             least = min(boxes[i, 2] - boxes[i, 0], boxes[j, 2] - boxes[j, 0])
-            if gap_y > CLOSE * height:
-                close = -gap_x >= 0.4 * least  # one above the other
+            if gap_y > CLOSE * height:  # one above the other: a dot or a level stroke is one of them
+                close = -gap_x >= 0.4 * least and min(boxes[k, 3] - boxes[k, 1] for k in (i, j)) < SMALL * height
             else:
                 apart = sparse[i][:, None] - sparse[j][None]
                 close = float(np.sqrt((apart**2).sum(axis=2).min())) <= CLOSE * height or (

@@ -53,12 +53,39 @@ def lines_of(strokes: Sequence[Array]) -> list[WrittenLine]:
             rows.append([k])
         else:
             rows[best[1]].append(k)
+    rows = _without_bits(rows, boxes, height)
     for k in range(len(strokes)):
         if large and k not in large:
             away = [min(abs(middle[k] - middle[j]) + 0.25 * abs(boxes[k, 0] - boxes[j, 0]) for j in row) for row in rows]
             rows[int(np.argmin(away))].append(k)
     made = [_line(row, boxes, height) for row in rows]
     return sorted(made, key=lambda line: line.base_at(float(boxes[list(line.strokes), 0].mean())))
+
+
+def _without_bits(rows: list[list[int]], boxes: Array, height: float) -> list[list[int]]:
+    """A comma that hangs low, an accent that stands high: one or two small strokes close to a line are no line."""
+    import numpy as np
+
+    def is_bit(row: list[int]) -> bool:
+        return len(row) < 3 and bool((boxes[row, 3] - boxes[row, 1]).max() < 0.75 * height)
+
+    kept = [row for row in rows if not is_bit(row)]
+    for row in rows:
+        if not is_bit(row):
+            continue
+        x, y = float(boxes[row, 0].mean()), float(boxes[row, 1:4:2].mean())
+        near: list[tuple[float, int]] = []
+        for m, other in enumerate(kept):
+            beside = sorted(other, key=lambda j: abs(boxes[j, 0] - x))[:6]
+            away = abs(y - float(np.median(boxes[beside, 1:4:2])))
+            if abs(float(boxes[beside[0], 0]) - x) < 2 * height:
+                near.append((away, m))
+        away, m = min(near, default=(np.inf, -1))
+        if away < 1.1 * height:
+            kept[m].extend(row)
+        else:
+            kept.append(row)
+    return kept
 
 
 def _line(row: list[int], boxes: Array, height: float) -> WrittenLine:

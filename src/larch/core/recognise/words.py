@@ -26,8 +26,8 @@ WIDE = 10  # readings kept while a word is spelt out
 KNOWN, UNKNOWN = 3.0, -2.0  # what a word gains by being in the list, and loses by not being there
 AROUND = ".,!?:;()\"'’"  # signs that stand at words
 SURE = 2.2  # what a word has to gain at least, so that others near to it are not looked at
-LETTER, JOINED = 5.0, 2.5  # the price of another letter at most, and of letters that look alike
-ALIKE = (("cl", "d"), ("ll", "h"), ("rn", "m"), ("vv", "w"), ("nn", "m"), ("ri", "n"), ("li", "h"))
+LETTER, JOINED = 4.2, 2.2  # the price of another letter at most, and of letters that look alike
+ALIKE = (("cl", "d"), ("ll", "h"), ("rn", "m"), ("vv", "w"), ("nn", "m"), ("ri", "n"), ("li", "h"), ("in", "h"), ("lo", "b"))
 OWN = 15.0  # the logarithm of how often a word of the writer counts as met
 COMMON = 0.2  # for each power of e by which it is more common
 SPELT = frozenset(
@@ -149,9 +149,10 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
         ranked = spelt(odds[start:end], [letters[k] for k in used], known)
         if not ranked:
             continue
+        ranked = _begun(ranked)
         stop = _full_stop([kept[k] for k in members], line)
         if stop:
-            ranked = [(text if text[-1:] in AROUND else text + stop, score) for text, score in ranked]
+            ranked = [(_stopped(text, stop), score) for text, score in ranked]
         number = _number(kept, members, ranked[0][0])
         text = number or ranked[0][0]
         total = sum(math.exp(score - ranked[0][1]) for _text, score in ranked)
@@ -159,6 +160,23 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
         made.append(Word(text, tuple(numbers[k] for k in members), (box[0], box[1], box[2], box[3]),
                          line.base_at((box[0] + box[2]) / 2), line.x_height, 1 / total, others, n))  # fmt: skip
     return made
+
+
+def _stopped(text: str, stop: str) -> str:
+    """A word with the stop that stands at its end; whether that is a dot or a comma is told by its form."""
+    if text[-1:] in (".", ",") and len(text) > 1:
+        return text[:-1] + stop
+    return text if text[-1:] in AROUND else text + stop
+
+
+def _begun(ranked: list[tuple[str, float]]) -> list[tuple[str, float]]:
+    """No word begins with a full stop: that belongs to the word before."""
+    found: dict[str, float] = {}
+    for text, score in ranked:
+        bare = text.lstrip(".,;:!?")
+        plain = bare if len(bare) > 1 and bare[0].isalpha() else text
+        found[plain] = max(found.get(plain, -math.inf), score)
+    return sorted(found.items(), key=lambda one: -one[1])
 
 
 def _stretches(odds: Array, used: Array, letters: Sequence[str]) -> list[tuple[int, int]]:

@@ -78,14 +78,18 @@ def grid_in(members: Sequence[int], boxes: Sequence[Box], labels: Sequence[str])
         if bottom - top < TALL * high:
             continue
         rows = _rows(inside, boxes, labels, high)
-        if not 2 <= len(rows) <= MOST_ROWS:
-            continue
+        if not 2 <= len(rows) <= MOST_ROWS or not all(any(_is_full(boxes[k], high) for k in row) for row in rows):
+            continue  # a comma hangs below its line, and is no row
         cells = [_cells(row, boxes, high) for row in rows]
         if closing < 0:
             cells = [[row] for row in rows]
         if len({len(row) for row in cells}) == 1:
             return GridFound(opening, closing, cells)
     return None
+
+
+def _is_full(box: Box, high: float) -> bool:
+    return box[3] - box[1] > 0.5 * high or box[2] - box[0] > 1.2 * high
 
 
 def _upright(box: Box) -> bool:

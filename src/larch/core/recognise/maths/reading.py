@@ -8,6 +8,7 @@ at school. With the labels the layout is made again.
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
@@ -34,6 +35,8 @@ ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are 
 UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
 LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
+POINT = re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$")  # a point by its coordinates
+FORM = 1.5  # what a reading of that form gains: runs of four signs don't see that far
 SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
 
@@ -90,6 +93,7 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
             break
         symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
         found += _texts(symbols, float(sure[list(chosen)].sum()))
+    found = [one._replace(score=one.score + FORM * bool(POINT.match(_plain(one)))) for one in found]
     found.sort(key=lambda one: -one.score)
     distinct: dict[Row, _Found] = {}
     for one in found[:MOST_TEXTS]:
@@ -102,6 +106,10 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
     return MathsReading(rows[0], rows, _told(best.line, best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+def _plain(found: _Found) -> str:
+    return "".join(item if isinstance(item, str) else found.labels[item // 2] for item in linear(found.line))
 
 
 def _settled(fixed: Fixed, numbers: Sequence[int]) -> dict[tuple[int, ...], str]:
