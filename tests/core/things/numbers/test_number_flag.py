@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from larch.core.base.shape import Box, Placement
 from larch.core.model.page import Page
 from larch.core.model.written_on import WrittenSign
+from larch.core.things.graphs.value_table import ValueTable
 from larch.core.things.numbers.abacus import Abacus
 from larch.core.things.numbers.column_sum import ColumnSum
 from larch.core.things.numbers.number_flag import NumberFlag
@@ -107,6 +108,19 @@ def test_digits_in_their_columns_of_a_chart() -> None:
     assert whole.things[0].digits == "407"  # type: ignore[attr-defined]
     with pytest.raises(ValueError):
         chart.number_written(page, "99999", written("99999", tens), "lake")
+
+
+def test_a_number_in_a_cell_of_a_table_of_values() -> None:
+    page = PAGE.put(ValueTable(xs=("1", "2"), ys=("3", "")))
+    table = page.things[0]
+    assert isinstance(table, ValueTable)
+    place = table.cell_box(1, 1).centre
+    made = table.number_written(page, "4.5", written("4.5", place), "lake").things[0]
+    assert made.ys == ("3", "4.5")  # type: ignore[attr-defined]
+    with pytest.raises(ValueError):
+        table.number_written(page, "4.5", written("4.5", (-300.0, 0.0)), "lake")
+    with pytest.raises(ValueError):
+        table.number_written(page, "boats", written("boats", place), "lake")
 
 
 def test_digits_in_the_cells_of_column_arithmetic() -> None:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from typing import ClassVar, NamedTuple, Self
 
 from larch.core.base.memo import once_a_page
-from larch.core.base.shape import Box, Point
+from larch.core.base.shape import Box, Point, union
 from larch.core.base.words import N_, _
 from larch.core.maths.expression import ExpressionError, Node, Undefined
 from larch.core.maths.expression.precise import Budget, as_float, precise
@@ -21,6 +21,7 @@ from larch.core.model.capabilities import HasParts, HasWords, LooksAt, Plots, Ta
 from larch.core.model.fact import Fact, plain_number
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 from larch.core.things.graphs.equation import Equation, value_text
 
 ROW, COLUMN = 58.0, 138.0
@@ -41,7 +42,9 @@ class Row(NamedTuple):
     right: bool | None = None
 
 
-class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, frozen=True, kw_only=True, tag="value table"):
+class ValueTable(
+    HasParts, HasWords, Tabulates, LooksAt, TakesNumbers, WorksLocked, Thing, frozen=True, kw_only=True, tag="value table"
+):
     """xs, ys: what was typed, row by row; an empty y is filled by the equation. equation: the id of the one that fills it,
     "" for none; axes: of those on which its points lie, "" for the only ones of the page. asked: nothing is filled, what is
     typed is compared. fit: the id of the curve that was laid through its points. Raises ValueError for what is too long."""
@@ -145,6 +148,13 @@ class ValueTable(HasParts, HasWords, Tabulates, LooksAt, WorksLocked, Thing, fro
         while cells[1] and not cells[1][-1]:
             cells[1].pop()
         return self.replace(xs=tuple(cells[0]), ys=tuple(cells[1]))  # type: ignore[no-any-return]
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """In the cell in which the middle of it stands."""
+        part = self.part_at(*self.placement.to_local(*union(sign.box for sign in signs).centre), 0.0)
+        if not part:
+            raise ValueError(_("Write a number in a cell."))
+        return page.with_things({self.id: self.written(*cell_of(part), text)})
 
     def with_point(self, page: Page, row: int, x: float, y: float) -> Self:
         """With a point dragged elsewhere: along its graph where an equation fills the table."""
