@@ -17,6 +17,7 @@ PAGES = (
     "equipment.boats", "equipment.rafts", "equipment.shares", "equipment.chances", "equipment.times", "equipment.patterns",
     "algebra.lanterns", "algebra.tide", "algebra.candles", "algebra.arch", "algebra.loads",
     "written.by_hand",
+    "written.in_place",
 )  # fmt: skip
 
 

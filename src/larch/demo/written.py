@@ -12,6 +12,10 @@ from larch.core.model.page import Page
 from larch.core.model.paper import Paper, writing_line
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.numbers.bar_model import BarModel
+from larch.core.things.numbers.number_flag import NumberFlag
+from larch.core.things.numbers.number_line import NumberLine
+from larch.core.things.organisers.brace import Brace
 from larch.core.things.words.rich import BASE
 from larch.demo.parts import READABLE, fresh_page, lettering
 
@@ -41,3 +45,14 @@ def by_hand() -> Page:
     page = page.put(*_ink("square", 600, 150, 1.3, "moss"), *_ink("arrow", 920, 590, 1.0, "clay"))
     page = page.put(Axes(x_min=-2, x_max=10, y_min=-7, y_max=3, width=360, height=300, placement=Placement(860, 200)))
     return page.put(lettering(_("A pen can read by itself, too: press the pen again."), 64, line + 96 - BASE * READABLE))
+
+
+def in_place() -> Page:
+    """Numbers on flags for a number line, and what boats carry under a brace."""
+    page = fresh_page(_("Where does each number belong?"))
+    page = page.put(NumberLine(last=100.0, step=10.0, named="ends", long=1060.0, placement=Placement(70, 250)))
+    for k, (text, hue) in enumerate((("63", "lake"), ("25", "berry"), ("8", "moss"))):
+        page = page.put(NumberFlag(text=text, hue=hue, placement=Placement(760.0 + 120 * k, 220)))
+    page = page.put(BarModel(whole="24", parts=("?", "?", "?"), long=640.0, placement=Placement(90, 440)))
+    page = page.put(Brace(long=427.0, deep=40.0, text=_("two boats"), hue="clay", placement=Placement(90, 606)))
+    return page.put(lettering(_("Write a number\non the line:\nit becomes a flag."), 800, 440))

@@ -11,9 +11,13 @@ from pytestqt.qtbot import QtBot
 from larch.core.model.nibs import Pen
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.ellipse import Ellipse
+from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.numbers.number_flag import NumberFlag
+from larch.core.things.numbers.number_line import NumberLine
 from tests.board.test_tools import Hand
 from tests.board.touch import State
+from tests.core.recognise.drawn import row
 from tests.desk.flows.finger import Finger, at_the_board
 
 WAIT = 20_000  # ms: the first reading loads what it needs
@@ -58,3 +62,76 @@ def test_ink_is_trued_up_from_its_tag_and_stays_ink_when_that_is_tapped(hand: Ha
         finger.tap(shown.choices[choice])
         assert [type(thing) for thing in hand.canvas.page.things] == [kind]
         hand.canvas.select(())
+
+
+def write(finger: Finger, widget: QWidget, strokes: list[list[tuple[float, float]]]) -> None:
+    """Strokes by the finger on a widget, in its own coordinates."""
+    for run in strokes:
+        at = [QPointF(widget.mapTo(finger.hand.window, QPointF(x, y))) for x, y in run]
+        finger._send(State.Pressed, at[0])
+        for point in at[1:]:
+            finger._send(State.Updated, point)
+        finger._send(State.Released, at[-1])
+
+
+def test_a_digit_is_corrected_on_an_equation_and_a_sign_on_the_card(hand: Hand, qtbot: QtBot) -> None:
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=600)
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths", hue="moss"))
+    canvas = hand.canvas
+    on_page = [[canvas.camera.to_view(x + 200, y + 300) for x, y in run] for run in row("x=46", size=44.0)]
+    write(finger, canvas, on_page)
+    qtbot.waitUntil(lambda: hand.window.readings.card is not None, timeout=WAIT)
+    shown = hand.window.readings.card
+    assert shown is not None and shown.signs is not None and shown.choices[0].accessibleName() == "x=46"
+    finger.tap(shown.signs.keys[-1])
+    other = shown.signs.others[0]
+    finger.tap(other)
+    qtbot.waitUntil(lambda: hand.window.readings.card not in (None, shown), timeout=WAIT)
+    card = hand.window.readings.card
+    assert card is not None and card.choices[0].accessibleName() == f"x=4{other.sign}"
+    finger.tap(card.choices[0])
+    (made,) = [thing for thing in hand.canvas.page.things if isinstance(thing, Equation)]
+    assert made.source == f"x=4{other.sign}" and hand.canvas.selection == (made.id,)
+
+
+def test_a_number_becomes_a_flag_and_is_dragged_to_its_place(hand: Hand, qtbot: QtBot) -> None:
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=600)
+    hand.put(NumberLine(last=100.0, step=10.0))
+    line = hand.canvas.page.things[0]
+    assert isinstance(line, NumberLine)
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths", hue="lake"))
+    canvas = hand.canvas
+    x, y = line.place_of(30)
+    strokes = [[canvas.camera.to_view(px + x - 30, py + y - 40) for px, py in run] for run in row("63")]
+    write(finger, canvas, strokes)
+    qtbot.waitUntil(lambda: any(isinstance(t, NumberFlag) for t in canvas.page.things), timeout=WAIT)
+    flag = next(thing for thing in canvas.page.things if isinstance(thing, NumberFlag))
+    assert flag.stands_right(canvas.page) is False
+    hand.window.ledge.take("select")
+    at = flag.placement.to_page(*flag.cloth().centre)
+    goal = line.place_of(63)
+    start = QPointF(*canvas.camera.to_view(*at))
+    end = QPointF(*canvas.camera.to_view(at[0] + goal[0] - flag.foot()[0], at[1] + 9))
+    finger.drag(canvas, start, end)
+    moved = canvas.page.thing(flag.id)
+    assert isinstance(moved, NumberFlag) and moved.stands_right(canvas.page) is True
+    assert moved.foot()[1] == line.place_of(63)[1]  # its foot fell onto the line
+
+
+def test_mathematics_is_written_on_the_tray_by_finger(hand: Hand, qtbot: QtBot) -> None:
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=600)
+    hand.window.editors.edit(Equation(source="", size=60.0))
+    tray = finger.editor.tray
+    assert tray is not None
+    finger.tap(next(chooser for chooser in tray._sets if chooser.name == "hand"))
+    assert tray.pad is not None
+    write(finger, tray.pad, row("7+5", 60, 150, 44))
+    qtbot.waitUntil(lambda: bool(finger.editor.writing.row), timeout=WAIT)
+    assert finger.editor.current().source.replace(" ", "") == "7+5"
+    finger.keys("rub out")
+    assert finger.editor.current().source.replace(" ", "") == "7+"
