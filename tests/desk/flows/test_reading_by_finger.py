@@ -27,11 +27,7 @@ RING = [(400 + 90 * math.cos(k / 8), 300 + 90 * math.sin(k / 8)) for k in range(
 def through(finger: Finger, places: list[tuple[float, float]]) -> None:
     """A stroke by the finger through places of the page."""
     canvas = finger.hand.canvas
-    at = [QPointF(canvas.mapTo(finger.hand.window, QPointF(*canvas.camera.to_view(*place)))) for place in places]
-    finger._send(State.Pressed, at[0])
-    for point in at[1:]:
-        finger._send(State.Updated, point)
-    finger._send(State.Released, at[-1])
+    write(finger, canvas, [[canvas.camera.to_view(*place) for place in places]])
 
 
 def test_a_circle_is_trued_up_while_drawing_and_can_be_an_ellipse_after_all(hand: Hand, qtbot: QtBot) -> None:
