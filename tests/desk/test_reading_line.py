@@ -248,6 +248,22 @@ def test_a_number_on_a_number_line_becomes_a_flag_that_is_dragged_to_its_place(h
     assert card(hand, qtbot).choices[-1].accessibleName() == "stay as ink"
 
 
+def test_a_slow_hand_writes_the_second_digit_later(hand: Hand, qtbot: QtBot) -> None:
+    hand.put(NumberLine(last=100.0, step=10.0))
+    take_pen(hand)
+    write(hand, shifted(row("6"), 300, 60))
+    qtbot.waitUntil(lambda: any(isinstance(t, NumberFlag) for t in hand.canvas.page.things), timeout=WAIT)
+    first = card(hand, qtbot)
+    write(hand, shifted(row("3"), 335, 60))
+    assert not any(isinstance(t, NumberFlag) for t in hand.canvas.page.things)  # both are ink again
+    qtbot.waitUntil(lambda: any(isinstance(t, NumberFlag) for t in hand.canvas.page.things), timeout=WAIT)
+    assert hand.window.readings.card is not first
+    (flag,) = [thing for thing in hand.canvas.page.things if isinstance(thing, NumberFlag)]
+    assert flag.text == "63"
+    write(hand, shifted(row("5"), 800, 60))  # far off: a number of its own
+    qtbot.waitUntil(lambda: sum(isinstance(t, NumberFlag) for t in hand.canvas.page.things) == 2, timeout=WAIT)
+
+
 def test_a_time_written_on_a_clock_sets_it(hand: Hand, qtbot: QtBot) -> None:
     id = on_equipment(hand, Clock(), "725", (110.0, 110.0), qtbot)
     thing = hand.thing(id)

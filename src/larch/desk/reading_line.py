@@ -40,7 +40,6 @@ class WrittenLine:
         self.ids: list[str] = list(ids)
         self._picked: dict[tuple[str, ...], tuple[str, str]] = {}  # by ink: what it was read as, and what it is
         self._read: list[tuple[tuple[str, ...], str]] = []  # signs of the last reading
-        self._asked: list[str] = []  # ids in the order in which they were last asked about
         self._corrects = False  # something of it was taken away after it had been read
         self._on = ""  # the equation that it is written on
 
@@ -65,6 +64,13 @@ class WrittenLine:
             self.ids = [*self.ids, ink.id][-MOST:]
             old.append(ink)
 
+    def goes_on(self, box: Box, ids: Sequence[str], new: Ink) -> bool:
+        """Whether a stroke belongs to what was just read, and had lain in `box`: then that is one line with it."""
+        if not _beside(box, new.box()):
+            return False
+        self.begin(ids)
+        return True
+
     def is_on_a_thing(self) -> bool:
         """Whether it is written on what takes it at once: equipment, or an equation that it changes."""
         page = self.context.canvas.page
@@ -76,7 +82,6 @@ class WrittenLine:
     def settled(self) -> list[tuple[list[int], str]]:
         """Strokes, as numbers in the line, that are a sign already."""
         order = {id: k for k, id in enumerate(self.here())}
-        self._asked = list(order)
         found = {own: now for own, (_was, now) in self._picked.items()}
         if self._corrects:
             page = self.context.canvas.page

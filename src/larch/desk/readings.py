@@ -13,7 +13,8 @@ from larch.board.timers import retire
 from larch.board.views import view_of
 from larch.core.actions.ink.readings import hue_of, inks_of, strokes_of, written_in
 from larch.core.actions.ink.told import taker_under
-from larch.core.base.shape import union
+from larch.core.actions.ink.writing import write
+from larch.core.base.shape import Box, union
 from larch.core.base.words import _
 from larch.core.model.capabilities import IsInk
 from larch.core.model.edit import Edit
@@ -50,6 +51,9 @@ class Readings(QObject):
         self._fresh: list[str] = []  # ids of ink written with a pen that reads
         self._seen: set[str] = set()
         self._page = ""
+        self._taken: tuple[Box, list[str], int] | None = (
+            None  # ink that a thing took: where, which, and after how many steps
+        )
         self._committing = False
         self._asked = 0
         self.waiting = False  # for an answer
@@ -83,6 +87,7 @@ class Readings(QObject):
             self._commit(lambda: struck(canvas.page))
             new = []
         if kind == "maths":
+            new = self._going_on(new)
             self.line.written(new)
             waits = bool(self.line.ids)
         else:
@@ -90,6 +95,20 @@ class Readings(QObject):
             waits = bool(self._fresh)
         if waits:
             self._pause.start(QUICK if kind == "shape" else self.context.settings.pause)
+
+    def _going_on(self, new: list[str]) -> list[str]:
+        """A slow hand writes the second digit when a thing has taken the first: that is ink again, and read with it."""
+        canvas, taken = self.context.canvas, self._taken
+        inks = inks_of(canvas.page.some(new))
+        self._taken = None if new else taken
+        if taken is None or not inks or len(self.context.session.history.done) != taken[2] + 1:
+            return new
+        if not self.line.goes_on(taken[0], taken[1], inks[0]):
+            return new
+        self._undo()
+        self._undo()
+        self._commit(lambda: write(canvas.page, inks[0].replace(id="")))
+        return [canvas.page.things[-1].id]
 
     def _pen_kind(self) -> str:
         tool = self.context.part("ledge").current
@@ -182,6 +201,9 @@ class Readings(QObject):
             likeliest, *readings = readings
             self._commit(lambda: msgspec.structs.replace(likeliest.make(), select=()))  # the pen writes on
             signs = []
+            if taker is not None:
+                own = union(ink.box() for ink in inks)
+                self._taken = (own, [ink.id for ink in inks], len(self.context.session.history.done))
         self._show(readings, box, by_itself, hue_of(inks), signs)
         if self.card is not None and not by_itself and not follows:
             self.card.choices[0].setFocus()
