@@ -8,6 +8,7 @@ from functools import partial
 from typing import Any, NamedTuple
 
 from larch.board.views import view_of
+from larch.core.actions.ink.boxed import boxed, is_box, is_like_the_others
 from larch.core.actions.ink.readings import SHAPES, as_mathematics, as_words, plain_of, read_otherwise, shaped
 from larch.core.actions.ink.told import in_columns, in_lines, on_thing
 from larch.core.base.words import _
@@ -35,10 +36,15 @@ class Reading(NamedTuple):
 
 
 def shape_readings(page: Page, inks: list[Ink], answer: dict[str, Any]) -> list[Reading]:
-    return [
+    found = [
         Reading(f"{_(SHAPES[one['kind']])}?", partial(shaped, page, inks, one), (), in_square(one))
         for one in answer["readings"]
     ]
+    first = answer["readings"][0] if found else None
+    if first is not None and is_box(page, first):
+        box = Reading(f"{_('box')}?", partial(boxed, page, inks, first), (), in_square(first))
+        found.insert(0 if is_like_the_others(page, first) else 1, box)
+    return found
 
 
 def maths_readings(page: Page, inks: list[Ink], answer: dict[str, Any]) -> list[Reading]:
