@@ -35,8 +35,10 @@ ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are 
 UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
 LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
-POINT = re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$")  # a point by its coordinates
-FORM = 1.5  # what a reading of that form gains: runs of four signs don't see that far
+FORMS = (
+    (re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$"), 1.5),  # a point by its coordinates
+    (re.compile(r"-?\d{2,}$"), 1.5),  # a whole number: what might be a 1 among digits is one
+)
 SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
 
@@ -93,7 +95,7 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
             break
         symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
         found += _texts(symbols, float(sure[list(chosen)].sum()))
-    found = [one._replace(score=one.score + FORM * bool(POINT.match(_plain(one)))) for one in found]
+    found = [one._replace(score=one.score + form_bonus(_plain(one))) for one in found]
     found.sort(key=lambda one: -one.score)
     distinct: dict[Row, _Found] = {}
     for one in found[:MOST_TEXTS]:
@@ -106,6 +108,11 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
     return MathsReading(rows[0], rows, _told(best.line, best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+def form_bonus(text: str) -> float:
+    """What a reading gains whose whole says more than runs of four signs can see."""
+    return next((gain for form, gain in FORMS if form.match(text)), 0.0)
 
 
 def _plain(found: _Found) -> str:
