@@ -21,7 +21,7 @@ from larch.core.recognise.pictures import pictures
 
 Array = np.ndarray[Any, Any]
 NONE = len(ALPHABET)  # the class of what is no sign
-KEPT_APART = ("kalam", "gochi-hand", "sheet-9", "mnist-14")
+KEPT_APART = ("kalam", "sheet-9", "mnist-14")
 DOUBLED = ("hershey-rowmand", "hershey-timesi", "hershey-futuram", "hershey-greekc")  # no hand writes every line twice
 
 

@@ -21,10 +21,13 @@ CLASSES = len(ALPHABET) + 1
 class Reader(nn.Module):
     """Pictures, how it was written, and a few facts, to log-probabilities."""
 
-    def __init__(self) -> None:
+    def __init__(self, plain: bool = False) -> None:
+        """plain: without normalising batches, as a network is that was written as ONNX, where it is folded into weights."""
         super().__init__()
 
         def conv(inside: int, out: int, size: int, stride: int = 1) -> list[nn.Module]:
+            if plain:
+                return [nn.Conv2d(inside, out, size, stride, size // 2), nn.Identity(), nn.ReLU(inplace=True)]
             return [nn.Conv2d(inside, out, size, stride, size // 2, bias=False), nn.BatchNorm2d(out), nn.ReLU(inplace=True)]
 
         self.see = nn.Sequential(
@@ -52,6 +55,20 @@ class Reader(nn.Module):
         way = self.follow(runs)
         both = torch.cat([self.see(images), way.amax(dim=2), way.mean(dim=2), facts], dim=1)
         return torch.log_softmax(self.say(both), dim=1)
+
+
+def begun_from(path: Path) -> Reader:
+    """To be trained further."""
+    import onnx
+
+    weights = [onnx.numpy_helper.to_array(part).copy() for part in onnx.load(path).graph.initializer]
+    named = {part.name: k for k, part in enumerate(onnx.load(path).graph.initializer)}
+    folded = iter(weights[k] for name, k in named.items() if name.startswith("onnx::"))
+    model = Reader(plain=True)
+    with torch.no_grad():
+        for name, own in model.named_parameters():
+            own.copy_(torch.from_numpy(weights[named[name]] if name in named else next(folded)))
+    return model
 
 
 def batch(data: dict[str, Any], at: Any) -> tuple[Any, ...]:
@@ -100,17 +117,19 @@ def main() -> None:
     parser.add_argument("test", type=Path)
     parser.add_argument("training", type=Path, nargs="+")
     parser.add_argument("--minutes", type=float, default=20)
+    parser.add_argument("--begin", type=Path, help="a network (.onnx) to be trained further, at a fifth of the rate")
     args = parser.parse_args()
     torch.manual_seed(1)
     rng = np.random.default_rng(1)
     test = dict(np.load(args.test))
     data = gathered(args.training)
-    model = Reader()
+    model = (begun_from(args.begin) if args.begin else Reader()).to(memory_format=torch.channels_last)
+    rate = 4e-4 if args.begin else 2e-3
     calm = torch.optim.swa_utils.AveragedModel(
         model, multi_avg_fn=torch.optim.swa_utils.get_ema_multi_avg_fn(0.998), use_buffers=True
     )
     print(sum(p.numel() for p in model.parameters()), "weights,", len(data["labels"]), "samples", flush=True)
-    optimiser = torch.optim.AdamW(model.parameters(), lr=2e-3, weight_decay=1e-4)
+    optimiser = torch.optim.AdamW(model.parameters(), lr=rate, weight_decay=1e-4)
     begun, step, size = time.time(), 0, 256
     total = args.minutes * 60
     order = rng.permutation(len(data["labels"]))
@@ -118,7 +137,7 @@ def main() -> None:
     lost: list[float] = []
     while (share := (time.time() - begun) / total) < 1:
         for group in optimiser.param_groups:
-            group["lr"] = 2e-3 * min(1.0, (step + 1) / 300) * max(0.02, (1 - share)) ** 1.0
+            group["lr"] = rate * min(1.0, (step + 1) / 300) * max(0.02, (1 - share)) ** 1.0
         if place + size > len(order):
             order, place = rng.permutation(len(order)), 0
         images, runs, facts, labels = batch(data, np.sort(order[place : place + size]))

@@ -44,6 +44,7 @@ class Hand:
         self.split = r.choice((0.0, 0.0, 0.0, 0.06))
         self.backwards = r.choice((0.02, 0.1, 0.35))
         self.rough = rough
+        self.reversed = 0.3 if r.random() < 0.06 else 0.0
         self.chosen: dict[str, tuple[str, int]] = {}
 
     def glyph(self, sign: str) -> list[Array]:
@@ -62,6 +63,9 @@ class Hand:
             else:
                 own = drawn
         picked = [run.copy() for run in r.choice(own)]
+        if sign in "23457" and r.random() < self.reversed:  # as children do
+            middle = np.concatenate(picked)[:, 0].mean()
+            picked = [(run - (middle, 0)) * (-1, 1) + (middle, 0) for run in picked]
         if len(picked) > 1 and r.random() < 0.15:
             r.shuffle(picked)
         return self.bent(self._joined(picked))
