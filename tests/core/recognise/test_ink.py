@@ -16,7 +16,7 @@ from larch.core.recognise.maths.reading import read_maths
 from larch.core.recognise.shapes.reading import read_shape
 from larch.core.recognise.words import read_words, words_answer
 
-LEAST_EXACT, LEAST_IN_THREE, LEAST_SHAPES, LEAST_WORDS = 0.75, 0.83, 0.95, 0.9
+LEAST_EXACT, LEAST_IN_THREE, LEAST_SHAPES, LEAST_WORDS = 0.9, 0.95, 0.95, 0.95
 
 
 @cache

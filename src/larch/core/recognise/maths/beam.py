@@ -9,7 +9,7 @@ from larch.core.recognise.maths.grids import CLOSING, OPENING, first_of
 from larch.core.recognise.maths.language import CLOSE, END, OPEN_DOWN, OPEN_UP, OVER, START, UNDER, Language, folded
 from larch.core.recognise.maths.layout import Line, Place, Symbol
 
-WEIGHT = 0.45  # of the language against the shapes
+WEIGHT = 0.35  # of the language against the shapes
 WIDE = 14
 LABELS, UNLIKELY = 7, 7.0  # labels of a sign that are tried, and how much less likely than the best they may be
 PAIRS = {")": "(", "]": "[", "}": "{"}
