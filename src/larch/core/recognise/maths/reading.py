@@ -37,7 +37,7 @@ LAYOUT = 0.6  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
 FORMS = (
     (re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$"), 1.5),  # a point by its coordinates
-    (re.compile(r"-?\d{2,}$"), 1.5),  # a whole number: what might be a 1 among digits is one
+    (re.compile(r"-?\d+$"), 1.5),  # a whole number: what might be a 1 among digits is one
 )
 SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
