@@ -10,8 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from larch.core.base.shape import Placement
+from larch.core.figures.settle import settle
 from larch.core.model.page import Page
 from larch.core.things.graphs.axes import Axes, axes_at
+from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.ticks import KINDS, mark_text, marks_between, step_of
 
 PAGE = Page(id="p1")
@@ -188,3 +190,14 @@ def test_marks_of_a_logarithmic_axis() -> None:
     assert marks_between(1, 100, 8, "log") == pytest.approx([1, 2, 5, 10, 20, 50, 100])
     assert len(marks_between(1e-9, 1e9, 5, "log")) <= 6
     assert [mark_text(v, 1, "log") for v in (0.01, 1, 1000, 1e8)] == ["0.01", "1", "1000", "10^8"]
+
+
+@pytest.mark.parametrize(("start", "to", "lands"), [(30.0, 51.3, 50.0), (30.0, 398.0, 400.0), (300.0, 7.06, 7.0)])
+def test_a_graph_pushed_on_a_logarithmic_axis_falls_onto_its_marks(start: float, to: float, lands: float) -> None:
+    axes = Axes(x_min=-5, x_max=5, y_min=1, y_max=1000, y_marks="log", width=400, height=600)
+    page = settle(Page(id="p1").put(axes).put(Equation(source=f"y={start:g}", axes="t1")))
+    line = page.things[1]
+    assert isinstance(line, Equation)
+    made = line.steered(page, "", axes.page_of((1, start)), axes.page_of((1, to)), False)
+    (changed,) = made.changed.values()
+    assert changed.source.replace(" ", "") == f"y={lands:g}"  # type: ignore[attr-defined]

@@ -110,7 +110,11 @@ class Axes(HasParts, Zooms, Plots, LooksAt, Thing, frozen=True, kw_only=True, ta
 
     def has_log(self) -> bool:
         """Whether one of its axes is logarithmic."""
-        return LOG in (self.x_marks, self.y_marks)
+        return any(self.logarithmic())
+
+    def logarithmic(self) -> tuple[bool, bool]:
+        """Which of its axes are, across and up."""
+        return self.x_marks == LOG, self.y_marks == LOG
 
     def _linear(self) -> Self:
         """The same frame with the exponents along its logarithmic axes, for what hands do."""

@@ -69,6 +69,17 @@ def _mark_steps(axes: Window) -> tuple[float, float]:
     return (step_of(axes.x_min, axes.x_max, axes.width / APART), step_of(axes.y_min, axes.y_max, axes.height / APART))
 
 
+def _marks_at(axes: Window, at: tuple[float, float] | None) -> tuple[list[float], list[float]]:
+    """How far marks lie apart, and how long a unit is, in both directions; on a logarithmic axis as it is at that place."""
+    steps, units = list(_mark_steps(axes)), list(axes.units())
+    for k, is_log in enumerate(axes.logarithmic()):
+        if is_log and at is not None and at[k] > 0:
+            steps[k] = 10.0 ** math.floor(math.log10(at[k]) + 1e-9)
+            further = (at[0] + steps[0], at[1]) if k == 0 else (at[0], at[1] + steps[1])
+            units[k] = math.dist(axes.page_of(at), axes.page_of(further)) / steps[k] / axes.placement.scale
+    return steps, units
+
+
 def places_on(equation: Equation, axes: Window, page: Page) -> list[Place]:
     """The places by which its graph is taken hold of, in coordinates, as far as they lie on the axes."""
     try:
@@ -136,7 +147,7 @@ def _steps(axes: Window, at: tuple[float, float] | None, freely: bool) -> tuple[
     found: list[Fraction | None] = []
     onto: list[float] = []
     falls = 0
-    for k, (mark, unit) in enumerate(zip(_mark_steps(axes), axes.units(), strict=True)):
+    for k, (mark, unit) in enumerate(zip(*_marks_at(axes, at), strict=True)):
         exact = Fraction(str(mark)).limit_denominator(10**6)
         fine = exact / FINE
         value = at[k] if at is not None else 0.0
