@@ -294,6 +294,15 @@ def test_column_arithmetic_comes_as_that(hand: Hand, qtbot: QtBot) -> None:
     assert abs(box.x1 - 356) < 40 and abs(box.y0 - 150) < 60
 
 
+def test_a_difference_that_no_column_takes_is_offered_as_mathematics(hand: Hand, qtbot: QtBot) -> None:
+    strokes = [*columns([" 23", "-45"]), bar(-5, 160, 100)]
+    ids = hand.put(*[ink_from([(x, y, 0.7, 0.0) for x, y in run]) for run in shifted(strokes, 200, 200)])
+    hand.canvas.select(ids)
+    hand.window.run("read maths")
+    click(card(hand, qtbot).choices[0])
+    assert [plain(one).replace("−", "-") for one in equations(hand)] == ["23-45"]
+
+
 def test_lines_come_as_equations_each_in_its_place(hand: Hand, qtbot: QtBot) -> None:
     strokes = row("2x+5=13") + row("2x=8", 20, 100) + row("x=4", 40, 200)
     ids = hand.put(*[ink_from([(x, y, 0.7, 0.0) for x, y in run]) for run in shifted(strokes, 200, 150)])

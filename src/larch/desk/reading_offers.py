@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 from larch.board.views import view_of
 from larch.core.actions.ink.boxed import boxed, is_box, is_like_the_others
 from larch.core.actions.ink.readings import SHAPES, as_mathematics, as_words, plain_of, read_otherwise, shaped
-from larch.core.actions.ink.told import in_columns, in_lines, on_thing
+from larch.core.actions.ink.told import can_be_column, in_columns, in_lines, on_thing
 from larch.core.base.words import _
 from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.rows import Row
@@ -53,7 +53,7 @@ def maths_readings(page: Page, inks: list[Ink], answer: dict[str, Any]) -> list[
     on = on_thing(page, inks, answer)
     if on is not None:
         found.append(Reading(on.words, on.make, look(on.text), at_once=True))
-    if answer.get("column"):
+    if answer.get("column") and can_be_column(answer["column"]):
         found.append(Reading(answer["column"]["said"], partial(in_columns, page, inks, answer["column"])))
     extent = lambda thing: view_of(thing).extent(thing)  # noqa: E731
     if len(answer.get("lines", ())) > 1:

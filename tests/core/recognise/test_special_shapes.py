@@ -109,6 +109,15 @@ def test_a_brace_in_any_direction(turn: float) -> None:
     assert shape_choices([stroke])["readings"][0]["kind"] == "brace"
 
 
+@pytest.mark.parametrize("asked", [True, False])
+def test_nothing_is_offered_twice(asked: bool) -> None:
+    zigzag = drawn((0.0, 100.0), (60.0, 10.0), (150.0, 90.0), (230.0, 30.0))
+    tick = drawn((0.0, 60.0), (25.0, 90.0), (90.0, 0.0), shake=0.8)
+    for stroke in (brace(300, 50, 0.0), zigzag, tick, *(one["strokes"][0] for one in INK["shapes"][:20])):
+        kinds = [one["kind"] for one in shape_choices([stroke], asked)["readings"]]
+        assert len(kinds) == len(set(kinds)) <= 3 and "none" not in kinds
+
+
 def test_an_arc_a_line_and_an_angle_are_no_braces() -> None:
     arc = [(150 - 150 * math.cos(t / 20), 60 * math.sin(t / 20)) for t in range(64)]
     for stroke in (arc, drawn((0.0, 0.0), (300.0, 10.0)), drawn((0.0, 0.0), (150.0, 60.0), (300.0, 0.0))):

@@ -8,10 +8,11 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from larch.core.maths.layout.rows import Sign
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.numbers.column_sum import ColumnSum
 from larch.desk.editors.equation import EquationEditor
-from larch.desk.editors.hand_pad import HandPad
+from larch.desk.editors.hand_pad import HandPad, key_of
 from larch.desk.editors.key_tray import KeyTray
 from tests.board.test_tools import Hand, click
 from tests.core.recognise.drawn import Strokes, row
@@ -100,3 +101,24 @@ def test_digits_go_into_the_cells_of_column_arithmetic(hand: Hand, qtbot: QtBot)
     qtbot.waitUntil(lambda: hand.thing(id).answer() == "2", timeout=WAIT)
     assert not editor.tray.pad.others
     KeyTray.chosen = "letters"
+
+
+def test_what_is_not_made_out_stays_and_is_said(hand: Hand) -> None:
+    editor, pad = opened(hand, "x=")
+    write(pad, row("4", 40, 150, 40))
+    pad._pause.stop()
+    before = [list(stroke) for stroke in pad.strokes]
+    pad._came(pad._asked, {})
+    assert pad.strokes == before and pad.unread and editor.current().source.replace(" ", "") == "x="
+    write(pad, row("6", 110, 150, 40))
+    assert not pad.unread and len(pad.strokes) > len(before)
+    KeyTray.chosen = "letters"
+
+
+def test_a_cell_says_that_it_takes_digits_alone(hand: Hand) -> None:
+    (id,) = hand.put(ColumnSum(numbers=("47", "35")))
+    hand.window.editors.edit(hand.thing(id))
+    said: list[str] = []
+    hand.window.editors.tell = said.append
+    hand.window.editors.open.press(key_of((Sign("x"),)))
+    assert said == ["A cell takes digits alone."] and hand.thing(id).written == ()

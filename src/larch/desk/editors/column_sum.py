@@ -125,6 +125,8 @@ class ColumnSumEditor(QWidget):
         if key.types.isdecimal():
             for digit in key.types:
                 self.write(digit)
+        elif key.puts or key.types:
+            self.editors.tell(_("A cell takes digits alone."))
         elif key.does == "rub out":
             self.write("")
         elif key.does == "next line":

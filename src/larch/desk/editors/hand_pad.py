@@ -68,6 +68,7 @@ class HandPad(QWidget):
         self.strokes: list[list[tuple[float, float]]] = []
         self.others: list[_Other] = []
         self.waiting = False
+        self.unread = False  # what stands there was not made out
         self._asked = 0
         self._writing = False
         self._pause = QTimer(self)
@@ -81,7 +82,7 @@ class HandPad(QWidget):
             return
         self._pause.stop()
         self._asked += 1  # what is being read is not all of it
-        self._writing = True
+        self._writing, self.unread = True, False
         self._offer([])
         self.strokes.append([(event.position().x(), event.position().y())])
         self.update()
@@ -137,8 +138,9 @@ class HandPad(QWidget):
             return  # the hand went on
         self.waiting = False
         sources = [source for source in (answer.get("latex", ""), *answer.get("alternatives", ())) if source]
-        self.strokes = []
+        self.unread = not sources
         if sources:
+            self.strokes = []
             self.pressed.emit(key_of(look(sources[0])))
         self._offer([(look(source), source) for source in sources[1 : OTHERS + 1]] if self.offers else [])
         self.update()
@@ -178,10 +180,11 @@ class HandPad(QWidget):
         base = 0.7 * self.height()
         painter.setPen(QPen(HAIRLINE, 1.5))
         painter.drawLine(QPointF(16, base), QPointF(self.width() - 16, base))
-        if not self.strokes and not self.others:
+        if self.unread or (not self.strokes and not self.others):
             painter.setPen(SOFT)
             painter.setFont(interface_font(16))
             words = _("Write here: it is put at the caret. To and fro rubs out.")
+            words = _("This was not made out: go on writing, or strike it out to and fro.") if self.unread else words
             painter.drawText(
                 self.rect().adjusted(20, 12, -20, 0), Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, words
             )

@@ -70,8 +70,8 @@ class Spot(NamedTuple):
 
 def spot_under(equation: Equation, box: Box) -> Spot | None:
     """box: of what is written, on the page. The innermost row that it fits counts."""
-    if HIDDEN in equation.shown or equation.outcome():
-        return None
+    if HIDDEN in equation.shown or equation.outcome() or equation.seen_source() != equation.source:
+        return None  # what is seen is not what is written in it
     made, _error = read(equation)
     own = _in_em(equation, made, box)
     for mark in made.marks:

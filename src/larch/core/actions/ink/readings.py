@@ -27,7 +27,7 @@ from larch.core.things.geometry.polyline import Polyline
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, track
 from larch.core.things.ink.mark import Mark
-from larch.core.things.organisers.brace import Brace
+from larch.core.things.organisers.brace import DEEP, LEAST, MOST, SHALLOW, Brace
 from larch.core.things.organisers.connector import Connector
 from larch.core.things.organisers.table import Table
 from larch.core.things.words.text import Text
@@ -171,7 +171,9 @@ def _marks_out(kind: str, reading: Mapping[str, Any], places: list[Point], hue: 
     turn = math.degrees(math.atan2(-uy, ux))
     level = round(turn / 90) * 90
     turn = float(level) if abs(turn - level) < LEVEL else turn
-    return Brace(long=max(long, 24.0), deep=max(deep, 8.0), hue=hue, placement=Placement(*start, turn))
+    return Brace(
+        long=min(max(long, LEAST), MOST), deep=min(max(deep, SHALLOW), DEEP), hue=hue, placement=Placement(*start, turn)
+    )
 
 
 def _alike(sizes: list[float]) -> tuple[float, ...]:

@@ -73,6 +73,15 @@ def in_lines(page: Page, inks: Sequence[Ink], lines: Sequence[Mapping[str, Any]]
     return Edit(_("Tidy to mathematics"), page, after, select=tuple(made))
 
 
+def can_be_column(column: Mapping[str, Any]) -> bool:
+    """Whether column arithmetic takes these numbers: whole ones, few enough, the greater first where one is taken away."""
+    try:
+        ColumnSum(op=column["op"], numbers=tuple(column["numbers"])).answered(column["result"])
+    except ValueError:
+        return False
+    return True
+
+
 def in_columns(page: Page, inks: Sequence[Ink], column: Mapping[str, Any]) -> Edit:
     """Column arithmetic as it was written, with the digits under its line. Raises ValueError where it is none."""
     box = union(ink.box() for ink in inks)

@@ -125,12 +125,7 @@ def shape_choices(strokes: Sequence[Any], asked: bool = True) -> dict[str, Any]:
     cleaned = [stroke for stroke in clean(strokes) if len(stroke)]
     tried = OFFERED if asked else ("tick",)
     rules = [kind for kind in tried if len(cleaned) < 4 and OFFERED[kind](cleaned) is not None]
-    others = [*(kind for kind in rules if kind != "polyline"), *first.alternatives, *("polyline",) * ("polyline" in rules)]
-    if first.kind == NONE:
-        kinds = rules if asked else []
-        made = [read_shape(strokes, kind) for kind in kinds]
-    else:
-        made = [first, *(read_shape(strokes, kind) for kind in others[:2])]
-        if asked and "brace" in rules:
-            made = [read_shape(strokes, "brace"), *made]
-    return {"readings": [_plain(one) for one in made if one.kind != NONE][:3]}
+    known = [] if first.kind == NONE else [first.kind, *(k for k in rules if k == "tick"), *first.alternatives]
+    kinds = dict.fromkeys([*(k for k in rules if k == "brace"), *known, *(rules if asked else ())])
+    made = [first if kind == first.kind else read_shape(strokes, kind) for kind in list(kinds)[:3]]
+    return {"readings": [_plain(one) for one in made if one.kind != NONE]}

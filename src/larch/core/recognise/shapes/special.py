@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+from larch.core.maths.geometry import crossing_pieces
 from larch.core.recognise.shapes.path import corners, outline_of, straight_pieces
 
 if TYPE_CHECKING:
@@ -114,22 +115,10 @@ def bends_of(strokes: Sequence[Array]) -> Array | None:
             return None
         ways = np.degrees(np.unwrap(np.arctan2(steps[:, 1], steps[:, 0])))
         turns = np.abs(np.diff(ways))
-        if turns.min() < LEAST_TURN or turns.max() > 180 - SHARPEST or _crosses(places):
+        if turns.min() < LEAST_TURN or turns.max() > 180 - SHARPEST or len(crossing_pieces(places)):
             return None
         return outline.back(places)
     return None
-
-
-def _crosses(places: Array) -> bool:
-    def side(a: Array, b: Array, c: Array) -> float:
-        return float((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]))
-
-    pieces = list(pairwise(places))
-    for k, (a, b) in enumerate(pieces):
-        for c, d in pieces[k + 2 :]:
-            if side(a, b, c) * side(a, b, d) < 0 and side(c, d, a) * side(c, d, b) < 0:
-                return True
-    return False
 
 
 def tick_of(strokes: Sequence[Array]) -> Array | None:
