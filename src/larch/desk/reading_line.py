@@ -65,8 +65,12 @@ class WrittenLine:
             old.append(ink)
 
     def goes_on(self, box: Box, ids: Sequence[str], new: Ink) -> bool:
-        """Whether a stroke belongs to what was just read, and had lain in `box`: then that is one line with it."""
-        if not _beside(box, new.box()):
+        """Whether a stroke belongs to what was just read, and had lain in `box`: then that is one line with it. What is
+        written over it or below it is another number."""
+        own = new.box()
+        x, y = own.centre
+        apart, level = x > box.x1 or x < box.x0, abs(y - box.centre[1]) < 0.75 * box.height
+        if not (_beside(box, own) and apart and level):
             return False
         self.begin(ids)
         return True

@@ -156,3 +156,57 @@ def test_a_copy_of_a_task_with_its_thing_asks_about_the_copy() -> None:
     card = next(thing for thing in copies if isinstance(thing, Task))
     abacus = next(thing for thing in copies if isinstance(thing, Abacus))
     assert (card.of, task.of) == (abacus.id, page.things[0].id)
+
+
+def written(page: Page, task: Task, text: str) -> tuple[Page, Task]:
+    after = task.number_written(page, text, [], "lake")
+    card = after.thing(task.id)
+    assert isinstance(card, Task)
+    return after, card
+
+
+def test_a_number_written_on_the_card_is_what_the_thing_becomes() -> None:
+    page, task = task_on(Clock(minutes=600), "time", {"wanted": "7:30"})
+    after, card = written(page, task, "7:30")
+    clock = after.things[0]
+    assert isinstance(clock, Clock) and clock.minutes == 450.0 and card.state == "right"
+    wrong, card = written(page, task, "8:30")
+    clock = wrong.things[0]
+    assert isinstance(clock, Clock) and clock.minutes == 510.0 and card.state == "not yet" and "8:30" in card.said
+
+
+def test_where_the_thing_is_only_looked_at_the_number_answers_the_question() -> None:
+    """What it shows is the answer already, or nobody can set it: then it stays as it is."""
+    page, task = task_on(Abacus(counts=(0, 2, 1)), "value", None)
+    after, card = written(page, task, "21")
+    assert (card.state, card.said, after.things[0]) == ("right", "21", page.things[0])
+    after, card = written(page, task, "12")
+    assert card.state == "not yet" and "12" in card.said and after.things[0] == page.things[0]
+    again, card = written(after, card, "21")
+    assert card.state == "right" and card.tries == 2 and again.things[0] == page.things[0]
+
+
+def test_an_answer_that_cant_be_checked_is_refused_with_a_sentence() -> None:
+    page, task = task_on(Abacus(), "value", {"wanted": "5"})
+    for bad_page, text in ((page.without([page.things[0].id]), "5"), (page, "many")):
+        with pytest.raises(ValueError, match=r"\.$"):
+            written(bad_page, task, text)
+    unfinished = task.replace(wanted="", fact="columns")
+    with pytest.raises(ValueError, match=r"\.$"):
+        written(page, unfinished, "5")
+
+
+def test_a_card_that_wants_a_number_does_not_tell_it_and_is_right_only_by_writing() -> None:
+    page, task = task_on(Clock(minutes=450), "time", None)
+    by = next(fact for fact in task.facts(page) if fact.name == "by")
+    assert by.set is not None
+    card = by.set("number")
+    assert isinstance(card, Task) and "7" not in card.question() and card.question().endswith("?")
+    page = page.with_things({card.id: card})
+    assert verdict(page, card)[0] is None and card.button().height == 0 < card.place().height
+    _page, wrong = written(page, card, "8:30")
+    assert wrong.state == "not yet" and wrong.place().height > 0
+    after, done = written(page, card, "7.30")
+    assert done.state == "right" and done.place().height == 0 and after.things[0] == page.things[0]
+    with pytest.raises(ValueError, match=r"\.$"):
+        by.set("shouting")

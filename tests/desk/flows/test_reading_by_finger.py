@@ -8,11 +8,15 @@ from PyQt6.QtCore import QPointF
 from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
+from larch.core.base.shape import Placement
+from larch.core.model.edit import Edit
 from larch.core.model.nibs import Pen
+from larch.core.things.asking.task import Task
 from larch.core.things.geometry.circle import Circle
 from larch.core.things.geometry.ellipse import Ellipse
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.ink.ink import Ink, ink_from
+from larch.core.things.numbers.abacus import Abacus
 from larch.core.things.numbers.number_flag import NumberFlag
 from larch.core.things.numbers.number_line import NumberLine
 from tests.board.test_tools import Hand
@@ -116,6 +120,27 @@ def test_a_number_becomes_a_flag_and_is_dragged_to_its_place(hand: Hand, qtbot: 
     moved = canvas.page.thing(flag.id)
     assert isinstance(moved, NumberFlag) and moved.stands_right(canvas.page) is True
     assert moved.foot()[1] == line.place_of(63)[1]  # its foot fell onto the line
+
+
+def test_a_card_that_asks_for_a_number_is_answered_by_finger(hand: Hand, qtbot: QtBot) -> None:
+    finger = at_the_board(hand)
+    canvas = hand.canvas
+    card = Task(of="a", fact="value", wanted="63", by="number", placement=Placement(520, 160))
+    _abacus, task = hand.put(Abacus(id="a", counts=(0, 6, 3), placement=Placement(60, 160)), card)
+    abacus, card = canvas.page.things
+    canvas.commit(Edit("asked", canvas.page, canvas.page.with_things({task: card.replace(of=abacus.id)})))
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths"))
+    hand.window.keep_setting(pause=600)
+    for text, state in (("36", "not yet"), ("63", "right")):
+        found = canvas.page.thing(task)
+        assert isinstance(found, Task)
+        place = found.place()
+        x, y = found.placement.to_page(place.x0 + 60, place.y1 - 24)
+        write(finger, canvas, [[canvas.camera.to_view(*at) for at in run] for run in row(text, x, y, 52)])
+        qtbot.waitUntil(lambda state=state: getattr(canvas.page.thing(task), "state", "") == state, timeout=WAIT)
+    assert canvas.page.things[0] == abacus
+    assert not any(isinstance(thing, Ink) for thing in canvas.page.things)
 
 
 def test_mathematics_is_written_on_the_tray_by_finger(hand: Hand, qtbot: QtBot) -> None:

@@ -12,6 +12,8 @@ from collections.abc import Mapping, Sequence
 from fractions import Fraction
 from typing import Any, NamedTuple
 
+from msgspec import structs
+
 from larch.core.base.shape import Box
 from larch.core.base.words import N_, _
 from larch.core.model.action import Action, Things, grants, only, register
@@ -66,7 +68,7 @@ def sentence_for(page: Page, thing: Thing, fact: Fact, task: Task) -> str:
     """What the card says, until the teacher writes something better."""
     what = fact.label or fact.name
     about = thing.name or thing.title()
-    if not task.wanted:
+    if not task.wanted or task.by == "number":
         text = _("{thing}: {what}?").format(thing=about, what=what)
     elif task.mode == "at least":
         text = _("{thing}: make the {what} at least {wanted}.").format(thing=about, what=what, wanted=task.wanted)
@@ -97,6 +99,8 @@ def _place_for(page: Page, thing: Thing, task: Task) -> tuple[float, float]:
 
 def verdict(page: Page, task: Task) -> tuple[bool | None, str]:
     """Whether it is right at present, and a sentence; None where the task is not finished."""
+    if task.by == "number":
+        return None, _("Write the answer on the card.")
     thing = page.thing(task.of)
     if thing is None:
         return None, _("What it asks about is not on the page.")
@@ -232,11 +236,18 @@ def checked(page: Page, task: Thing) -> Checked:
     right, says = verdict(page, task)
     if right is None:
         return Checked(None, says, task)
+    after = _after_check(task, right, says)
+    return Checked(right, says if right else after.said, after)
+
+
+def _after_check(task: Task, right: bool, says: str, answer: str = "") -> Task:
+    """With what is said on the card; answer: what was written there."""
     tries = task.tries + 1
     if not right and task.hint and tries >= 2:
-        says = f"{says} {task.hint}"[:LONGEST]
-    after = task.replace(state="right" if right else "not yet", said="" if right else says[:LONGEST], tries=tries)
-    return Checked(right, says, after)
+        says = f"{says} {task.hint}"
+    said = answer if right else says
+    after: Task = task.replace(state="right" if right else "not yet", said=said[:LONGEST], tries=tries)
+    return after
 
 
 def _check(page: Page, things: Things) -> Edit:
@@ -260,6 +271,31 @@ def _ask(page: Page, things: Things) -> Edit:
     facts = [fact for fact in thing.facts(page) if fact.value is not None]
     fact = next((f for f in facts if f.set is not None and not f.options and f.value != ""), facts[0])
     return asked(page, thing, fact.name)
+
+
+@grants("written answer")
+def _written(page: Page, task: Task, typed: str) -> Page:
+    """A number that is written on the card: where the thing is to come out so, it is set to it, and checked; where it is so
+    already, or nobody can set it, the number answers the question. Raises ValueError where it can't be read or checked."""
+    thing = page.thing(task.of)
+    fact = fact_of(page, thing, task.fact) if thing is not None else None
+    reads = task.by == "number" or fact is None or fact.set is None or bool(fact.options) or verdict(page, task)[0]
+    if thing is None or fact is None or reads:
+        return page.with_things({task.id: _answered(page, task, thing, fact, typed)})
+    assert fact.set is not None
+    changed = fact.set(typed)
+    changed = changed.result if isinstance(changed, Told) else changed
+    after = changed if isinstance(changed, Page) else page.with_things({thing.id: changed})
+    found = checked(after, task)
+    return after.with_things({task.id: found.task}) if found.right is not None else after
+
+
+def _answered(page: Page, task: Task, thing: Thing | None, fact: Fact | None, typed: str) -> Task:
+    right, says = verdict(page, task.replace(by="thing"))
+    if thing is None or fact is None or right is None:
+        raise ValueError(says)
+    meant = structs.replace(fact, value=wanted_value(page, thing, fact, typed), text=typed)
+    return _after_check(task, _fits(page, thing, meant, task), _("You wrote {answer}.").format(answer=typed), typed)
 
 
 @grants("ask about")

@@ -7,7 +7,7 @@ from typing import ClassVar
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF
 
-from larch.board.look import HAIRLINE, NEEDLE, PAPER, WRONG, page_font
+from larch.board.look import HAIRLINE, NEEDLE, PAPER, SOFT, WRONG, page_font
 from larch.board.views.base import View, words
 from larch.core.actions.asking import verdict
 from larch.core.base import hues
@@ -41,7 +41,7 @@ class TaskView(View):
         if thing.state == "right":
             _ground(painter, box, GOOD_GROUND)
             _ring(painter, QPointF(box.x0 + 34, box.y0 + 28), GOOD, tick=True)
-            _left(painter, box.x0 + 64, box.y0 + 28, _("Right"), 30.0, GOOD, bold=True)
+            _left(painter, box.x0 + 64, box.y0 + 28, _right(thing), 30.0, GOOD, bold=True)
         elif thing.state == "not yet":
             _ground(painter, box, WRONG_GROUND)
             _ring(painter, QPointF(box.x0 + 34, box.y0 + 28), WRONG, tick=False)
@@ -50,6 +50,12 @@ class TaskView(View):
                 _left(painter, box.x0 + 14, box.y0 + 48 + SAID_LINE * (k + 0.4), line, SAID_SIZE, NEEDLE)
         if thing.button().height:
             _button(painter, thing)
+        if thing.place().height:
+            _place(painter, thing.place())
+
+
+def _right(task: Task) -> str:
+    return _("Right: {answer}").format(answer=task.said) if task.said else _("Right")
 
 
 def _card(painter: QPainter, task: Task) -> None:
@@ -88,6 +94,14 @@ def _button(painter: QPainter, task: Task) -> None:
     painter.drawRoundedRect(QRectF(box.x0, box.y0, box.width, box.height), 10, 10)
     text = _("Try again") if again else _("Check")
     words(painter, QPointF(*box.centre), text, NEEDLE if again else PAPER, 28.0, bold=True)
+
+
+def _place(painter: QPainter, box: Box) -> None:
+    """Where a number is to be written."""
+    painter.setPen(QPen(NEEDLE, 2.0, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRoundedRect(QRectF(box.x0, box.y0, box.width, box.height), 10, 10)
+    _left(painter, box.x0 + 14, box.y1 - 20, _("Write a number here."), SAID_SIZE, SOFT)
 
 
 def _left(painter: QPainter, x: float, middle: float, text: str, size: float, shade: QColor, bold: bool = False) -> None:

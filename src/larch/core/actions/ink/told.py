@@ -49,10 +49,11 @@ def on_thing(page: Page, inks: Sequence[Ink], answer: Mapping[str, Any]) -> OnTh
         shown = text.replace("−", "-").replace(" ", "")
         if not 0 < len(shown) <= LONGEST or not any(c.isdigit() for c in shown):
             continue
-        alike = signs if len(signs) == len(shown) else []
-        own = [WrittenSign(c, sign.box) for c, sign in zip(shown, alike, strict=True)]
+        own = [WrittenSign(shown, union(boxes))]
+        if len(signs) == len(shown):
+            own = [WrittenSign(c, sign.box) for c, sign in zip(shown, signs, strict=True)]
         try:
-            after = taker.number_written(bare, shown, own or [WrittenSign(shown, union(boxes))], hue_of(inks))
+            after = taker.number_written(bare, shown, own, hue_of(inks))
         except ValueError:
             continue
         words = _("{number} on the {thing}").format(number=text, thing=taker.title())

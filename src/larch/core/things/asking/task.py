@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import textwrap
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import ClassVar
 
 from larch.core.base.shape import Box, Point
@@ -13,6 +13,7 @@ from larch.core.model.capabilities import HasWords, LooksAt, Sounds, Speaks, Tap
 from larch.core.model.fact import Fact
 from larch.core.model.page import Page
 from larch.core.model.thing import ShelfItem, Thing
+from larch.core.model.written_on import TakesNumbers, WrittenSign
 
 WIDE, PAD = 400.0, 24.0
 SIZE, LINE = 33.0, 44.0  # of the sentence, and from line to line
@@ -22,13 +23,18 @@ GAP = 16.0
 LETTERS, SAID_LETTERS = 20, 30  # that fit on a line
 MODES = (("exact", N_("exactly")), ("within", N_("within")), ("one of", N_("one of")), ("at least", N_("at least")))
 STATES = ("asked", "right", "not yet")
+WAYS = (("thing", N_("setting the thing")), ("number", N_("writing a number")))  # in which it is answered
+PLACE = 120.0  # how high the place for a number is
 LONGEST = 300
 
 
-class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, frozen=True, kw_only=True, tag="task"):
+class Task(
+    HasWords, LooksAt, Sounds, Speaks, TakesNumbers, Tappable, WorksLocked, Thing, frozen=True, kw_only=True, tag="task"
+):
     """of: the id of the thing that is asked about; fact: the name of the fact. mode: one of MODES; wanted: as a person
     writes it, several parted by ";". rule: from what `wanted` is drawn anew, such as "3 to 9". at_once: it says so by
-    itself when it is right. state, said: how the last check went. tries: how many there were.
+    itself when it is right. state, said: how the last check went; of a right
+    answer in writing, what was written. tries: how many there were. by: one of WAYS.
 
     Raises ValueError for what it can't be.
     """
@@ -44,6 +50,7 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
     state: str = "asked"
     said: str = ""
     tries: int = 0
+    by: str = "thing"
     hue: str = "needle"
 
     refers: ClassVar[tuple[str, ...]] = ("of",)
@@ -53,11 +60,12 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
     help: ClassVar[str] = N_(
         "Set a thing as it should come out, then Ask: the card wants just that. Its facts say what is wanted and how "
         "exactly, what the card says, and a hint. Then put the thing back to where the class begins. A tap on Check tells "
-        "whether it is right."
+        "whether it is right. A number written on the card by hand is an answer, too."
     )
 
     def __post_init__(self) -> None:
-        if self.mode not in dict(MODES) or self.state not in STATES or not 0 <= self.tries <= 10**9:
+        known = self.mode in dict(MODES) and self.state in STATES and self.by in dict(WAYS)
+        if not known or not 0 <= self.tries <= 10**9:
             raise ValueError("a task is asked, right or not yet")
         if max(map(len, (self.wanted, self.rule, self.sentence, self.hint, self.said))) > LONGEST:
             raise ValueError("a task is a sentence")
@@ -96,11 +104,16 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
     def button(self) -> Box:
         """Where it is tapped to be checked, or to be tried again; empty when it is right."""
         top = self.said_box().y1 + (GAP if self.state == "not yet" else 0.0)
-        high = 0.0 if self.state == "right" or self.at_once else BUTTON
+        high = 0.0 if self.state == "right" or self.at_once or self.by == "number" else BUTTON
         return Box(PAD, top, WIDE - PAD, top + high)
 
+    def place(self) -> Box:
+        """Where a number is to be written; empty where the thing is the answer, and when it is right."""
+        top = self.button().y1
+        return Box(PAD, top, WIDE - PAD, top + (PLACE if self.by == "number" and self.state != "right" else 0.0))
+
     def extent(self) -> Box:
-        return Box(0, 0, WIDE, self.button().y1 + PAD)
+        return Box(0, 0, WIDE, self.place().y1 + PAD)
 
     def uses(self, page: Page) -> tuple[Thing, ...]:
         return page.some([self.of])
@@ -127,6 +140,12 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
                    hint=_("such as 3 to 9"), part="doing")  # fmt: skip
         yield Fact("hint", self.hint, text=self.hint, label=_("hint"), set=self._sets("hint"),
                    hint=_("shown after two tries"), part="doing")  # fmt: skip
+        named = tuple((name, _(words)) for name, words in WAYS)
+        yield Fact("by", self.by, text=dict(named)[self.by], label=_("answered by"), options=named, part="doing",
+                   set=lambda typed: self._said_anew(page, "by", typed))  # fmt: skip
+        yield Fact("answer", self.said if self.state == "right" else "", label=_("answer"), part="doing",
+                   set=lambda typed: wished("written answer", page, self, typed),
+                   hint=_("as a pupil would write it"))  # fmt: skip
         ways = (("asked", _("when it is tapped")), ("at once", _("at once")))
         value = "at once" if self.at_once else "asked"
         yield Fact("checks", value, text=dict(ways)[value], label=_("checks"), options=ways, part="doing",
@@ -146,10 +165,16 @@ class Task(HasWords, LooksAt, Sounds, Speaks, Tappable, WorksLocked, Thing, froz
                 raise ValueError(_("That is too long for a card."))
             if field == "mode" and typed not in dict(MODES):
                 raise ValueError(_("It is exactly, within, one of or at least."))
+            if field == "by" and typed not in dict(WAYS):
+                raise ValueError(_("It is answered by setting the thing, or by writing a number."))
             changed: Thing = self.replace(**{field: typed.strip(), "state": "asked", "said": ""})
             return changed
 
         return put
+
+    def number_written(self, page: Page, text: str, signs: Sequence[WrittenSign], hue: str) -> Page:
+        """An answer: to the question, or what the thing is to be."""
+        return wished("written answer", page, self, text)  # type: ignore[no-any-return]
 
     def tap_action(self, at: Point) -> str:
         if not self.button().grown(8).holds(*at):
