@@ -10,6 +10,7 @@ from larch.core.base.shape import Placement
 from larch.core.base.words import _
 from larch.core.model.page import Page
 from larch.core.model.paper import Paper, writing_line
+from larch.core.things.asking.task import Task
 from larch.core.things.graphs.axes import Axes
 from larch.core.things.ink.ink import Ink, ink_from
 from larch.core.things.numbers.bar_model import BarModel
@@ -48,11 +49,16 @@ def by_hand() -> Page:
 
 
 def in_place() -> Page:
-    """Numbers on flags for a number line, and what boats carry under a brace."""
+    """Numbers on flags for a number line, what boats carry under a brace, and a card that is answered in writing."""
     page = fresh_page(_("Where does each number belong?"))
     page = page.put(NumberLine(last=100.0, step=10.0, named="ends", long=1060.0, placement=Placement(70, 250)))
     for k, (text, hue) in enumerate((("63", "lake"), ("25", "berry"), ("8", "moss"))):
         page = page.put(NumberFlag(text=text, hue=hue, placement=Placement(760.0 + 120 * k, 220)))
     page = page.put(BarModel(whole="24", parts=("?", "?", "?"), long=640.0, placement=Placement(90, 440)))
     page = page.put(Brace(long=427.0, deep=40.0, text=_("two boats"), hue="clay", placement=Placement(90, 606)))
-    return page.put(lettering(_("Write a number\non the line:\nit becomes a flag."), 800, 440))
+    bars = page.things[-2]
+    question = _("24 lanterns on three boats: how many on one?")
+    page = page.put(
+        Task(of=bars.id, fact="value", wanted="8", by="number", sentence=question, placement=Placement(790, 398))
+    )
+    return page.put(lettering(_("Write a number on the line:\nit becomes a flag."), 70, 118))

@@ -137,7 +137,7 @@ TOPICS = (
         "clock", "task"), (
         N_("Set a thing as it should come out, choose “ask for this”, then put the thing back to where the class begins."),
         N_("Among the card's facts: what it says, which fact it asks for, how exactly, a hint, or a rule for new ones."),
-        N_("A tap on Check says right, or not yet and what is there now. It never checks what you have not finished."),
+        N_("A tap on Check says right, or not yet and what is there now. A card may want a number: write it there."),
     )),
     Topic("hide", N_("Hide an answer"), N_("frost cover reveal layers lock answer"), ("frost",), (
         N_("Frost over hides something until it is rubbed off at the Board; exports leave it out unless asked."),
