@@ -38,8 +38,10 @@ class School:
                 self.angle,
                 self.coordinates,
                 self.expression,
+                self.absolute,
+                self.factorial,
             ),
-            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8),
+            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8, 2, 0.5),
         )[0]()
         return made if 0 < weight(made) <= 26 else self.text()
 
@@ -239,6 +241,15 @@ class School:
     def sequence(self) -> Row:
         a = self.r.choice("abux")
         return [a, ("down", self.r.choice((["n"], ["1"], ["n", "+", "1"]))), "=", *self.side(1)]
+
+    def absolute(self) -> Row:
+        slope = self.digits(1) if self.r.random() < 0.4 else []
+        inner = [*slope, self.letter(), self.r.choice("+-"), *self.digits(2)] if self.r.random() < 0.6 else self.side(2)
+        made: Row = ["|", *inner, "|"]
+        return [*made, self.r.choice("=<>≤"), *self.number()] if self.r.random() < 0.8 else ["y", "=", *made]
+
+    def factorial(self) -> Row:
+        return [*self.r.choice((self.digits(1), ["n"])), "!", *(["=", *self.digits(3)] if self.r.random() < 0.6 else [])]
 
     def angle(self) -> Row:
         return [self.r.choice("αβθ"), "=", *self.digits(3), "°"]

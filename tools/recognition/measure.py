@@ -1,6 +1,6 @@
 """Measures the reader of mathematics on hands that training never saw (or on those it saw, with --seen).
 
-python measure.py GLYPHS.pkl --rows 300 [--seen] [--show 20]
+python measure.py GLYPHS.pkl --rows 300 [--texts] [--seen] [--show 20]
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from collections import Counter, defaultdict
 from pathlib import Path
 
 from grammar import School
+from texts import TEXTS
 from writing import Hand, write
 
 from larch.core.maths.layout.latex import latex
@@ -47,6 +48,7 @@ def main() -> None:
     parser.add_argument("--seen", action="store_true")
     parser.add_argument("--show", type=int, default=12)
     parser.add_argument("--seed", type=int, default=4711)
+    parser.add_argument("--texts", action="store_true", help="lines of texts.py instead of the grammar's")
     args = parser.parse_args()
     hands, names = hands_for(args.glyphs, not args.seen)
     r, school = random.Random(args.seed), School(args.seed)
@@ -54,7 +56,7 @@ def main() -> None:
     wrong, errors, signs_all = Counter(), 0, 0
     shown = 0
     while len(exact) < args.rows:
-        text = school.text()
+        text = TEXTS[len(exact) % len(TEXTS)] if args.texts else school.text()
         hand = Hand(hands, names, r, r.choice((0.6, 1.0, 1.0, 1.4)))
         made = write(text, hand)
         if made is None:

@@ -22,6 +22,7 @@ from larch.core.recognise.pictures import pictures
 Array = np.ndarray[Any, Any]
 NONE = len(ALPHABET)  # the class of what is no sign
 KEPT_APART = ("kalam", "sheet-9", "mnist-14")
+DIGITS = "0123456789"
 DOUBLED = ("hershey-rowmand", "hershey-timesi", "hershey-futuram", "hershey-greekc")  # no hand writes every line twice
 
 
@@ -36,7 +37,7 @@ def rows(count: int, seed: int, plain: float = 0.55) -> Any:
     r, school = random.Random(seed), School(seed)
     for _ in range(count):
         if r.random() < 0.1:
-            yield [r.choice("0123456789") for _ in range(r.randint(1, 6))]
+            yield [r.choice(DIGITS) for _ in range(r.randint(1, 6))]
             continue
         row = school.text()
         kind = r.random()
@@ -56,7 +57,10 @@ def main() -> None:
     images, runs, facts, labels = [], [], [], []
     pairs: list[tuple[float, ...]] = []
     for row in rows(args.rows, args.seed):
-        made = write(row, Hand(hands, names, r, r.choice((0.5, 0.8, 1.0, 1.4))))
+        hand = Hand(hands, names, r, r.choice((0.5, 0.8, 1.0, 1.4)), learning=not args.held_out)
+        if hand.learning and all(isinstance(sign, str) and sign in DIGITS for sign in row) and r.random() < 0.35:
+            hand.coarse = True  # as real digits come
+        made = write(row, hand)
         if made is None:
             continue
         boxes = boxes_of(made.strokes)

@@ -7,10 +7,13 @@ from collections.abc import Iterator
 from typing import Any, NamedTuple
 
 import numpy as np
+from grown import between, thinned
 from signs import SIGNS
+from sketches import forms, sketched
 
 Array = np.ndarray[Any, Any]
 Hands = dict[str, dict[str, list[list[Array]]]]
+MATES: dict[tuple[str, str], list[str]] = {}
 ALWAYS_DRAWN = frozenset("πθαβλμΔ∞√≤≥≠→·")
 
 
@@ -27,8 +30,9 @@ class Written(NamedTuple):
 class Hand:
     """Someone who writes: whose letters, and how they shake."""
 
-    def __init__(self, hands: Hands, names: list[str], r: random.Random, rough: float = 1.0) -> None:
-        self.r, self.hands, self.names = r, hands, names
+    def __init__(self, hands: Hands, names: list[str], r: random.Random, rough: float = 1.0, learning: bool = False) -> None:
+        """learning: with forms that no hand of the list has, for training; ink to measure with is by hands as they are."""
+        self.r, self.hands, self.names, self.learning = r, hands, names, learning
         fonts = [name for name in names if "x" in hands[name]]
         self.font = r.choice(fonts)
         digits = [name for name in names if "x" not in hands[name] and "0" in hands[name]]
@@ -45,13 +49,37 @@ class Hand:
         self.backwards = r.choice((0.02, 0.1, 0.35))
         self.rough = rough
         self.reversed = 0.3 if r.random() < 0.06 else 0.0
-        self.chosen: dict[str, tuple[str, int]] = {}
+        self.own = r.choice((0.0, 0.15, 0.4, 0.9)) if learning else 0.0  # of forms that no font has
+        self.loose = r.uniform(0.015, 0.06)
+        self.between = 0.7 if learning and r.random() < 0.7 else 0.0
+        self.share = r.uniform(-0.3, 0.9)
+        self.apart = abs(r.gauss(0, 0.03)) * rough if learning else 0.0
+        self.coarse = learning and r.random() < 0.12
+        self.form: dict[str, int] = {}
 
     def glyph(self, sign: str) -> list[Array]:
+        r = self.r
+        picked = self._picked(sign)
+        if not picked:
+            return []
+        if sign in "23457" and r.random() < self.reversed:  # as children do
+            middle = np.concatenate(picked)[:, 0].mean()
+            picked = [(run - (middle, 0)) * (-1, 1) + (middle, 0) for run in picked]
+        if len(picked) > 1 and r.random() < 0.15:
+            r.shuffle(picked)
+        made = self.bent(self._joined([self._moved(run) for run in picked] if self.apart and len(picked) > 1 else picked))
+        return (thinned(made, r) or made) if self.coarse and sign not in ".,·:'" else made
+
+    def _picked(self, sign: str) -> list[Array]:
+        """A sign as this hand has it: its font's, one between two fonts, a form of school, or what is drawn here."""
         r = self.r
         font = r.choice(self.fonts) if self.mixed and r.random() < self.mixed else self.font
         if sign.isdigit() and self.digits:
             font = self.digits
+        if self.own and r.random() < self.own and forms(sign):
+            if sign not in self.form or r.random() < 0.2:
+                self.form[sign] = r.randrange(forms(sign))
+            return sketched(sign, self.form[sign], r, self.loose)
         own = self.hands[font].get(sign)
         drawn = SIGNS.get(sign)
         if own is None or (drawn is not None and (sign in ALWAYS_DRAWN or r.random() < 0.3)):
@@ -59,16 +87,34 @@ class Hand:
                 others = [name for name in self.names if sign in self.hands[name]]
                 if not others:
                     return []
-                own = self.hands[r.choice(others)][sign]
+                font = r.choice(others)
+                own = self.hands[font][sign]
             else:
                 own = drawn
         picked = [run.copy() for run in r.choice(own)]
-        if sign in "23457" and r.random() < self.reversed:  # as children do
-            middle = np.concatenate(picked)[:, 0].mean()
-            picked = [(run - (middle, 0)) * (-1, 1) + (middle, 0) for run in picked]
-        if len(picked) > 1 and r.random() < 0.15:
-            r.shuffle(picked)
-        return self.bent(self._joined(picked))
+        if own is not drawn and r.random() < self.between:
+            beside = self.hands[r.choice(self._mates(sign, font))][sign]
+            return between(picked, r.choice(beside), self.share) or picked
+        return picked
+
+    def _mates(self, sign: str, font: str) -> list[str]:
+        """Hands that write a sign as this one does; it itself where there is none."""
+        if (sign, font) not in MATES:
+            own = self.hands[font][sign]
+            others = [name for name in self.names if sign in self.hands[name] and name != font]
+            alike = [name for name in others if between(own[0], self.hands[name][sign][0], 0.5)]
+            MATES[sign, font] = alike or [font]
+        return MATES[sign, font]
+
+    def _moved(self, run: Array) -> Array:
+        """One of several strokes, put down a little elsewhere than it should be."""
+        r = self.r
+        middle = run.mean(axis=0)
+        turn, size = r.gauss(0, 1.6 * self.apart), 1 + r.gauss(0, 2 * self.apart)
+        c, s = np.cos(turn) * size, np.sin(turn) * size
+        return np.asarray(
+            (run - middle) @ np.array([[c, s], [-s, c]]) + middle + (r.gauss(0, self.apart), r.gauss(0, self.apart))
+        )
 
     def bent(self, runs: list[Array]) -> list[Array]:
         """A sign as it comes out this once: turned, leaning, its plane warped softly."""

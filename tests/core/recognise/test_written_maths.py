@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import pytest
@@ -14,7 +15,7 @@ from larch.core.recognise.maths.answers import maths_answer
 from larch.core.recognise.maths.grids import bracket_of
 from larch.core.recognise.maths.lines import column_of, lines_of
 from larch.core.recognise.strike import strikes_out, struck
-from tests.core.recognise.drawn import Strokes, bar, columns, row, sign
+from tests.core.recognise.drawn import SIZE, Strokes, bar, columns, row, sign
 
 
 def shifted(strokes: Strokes, dx: float, dy: float) -> Strokes:
@@ -46,6 +47,44 @@ def test_a_fraction_is_one_line_and_no_sum() -> None:
     boxes = boxes_of(clean(strokes))
     assert len(lines_of(boxes, 49.0)) == 1 and column_of(boxes, 49.0) is None
     assert maths_answer(strokes)["latex"] == r"\frac{3}{4}"
+
+
+@pytest.mark.parametrize("lean", [-0.15, 0.0, 0.15])
+@pytest.mark.parametrize("long", [0.02, 0.2])
+def test_two_marks_above_each_other_are_a_colon_however_they_are_put_down(lean: float, long: float) -> None:
+    """Dots, and short strokes that slant; a comma and a 1 beside each other would be likelier by their shapes."""
+    before, end = sign("7", 0.0, 0.0)
+    x = end + 0.35 * SIZE
+    marks = [[(x, y * SIZE), (x + (lean + 0.04) * SIZE, (y + long) * SIZE)] for y in (-0.85, -0.3)]
+    strokes = [*before, *marks, *row("30", x + 0.5 * SIZE)]
+    assert maths_answer(strokes)["text"].replace(" ", "") == "7:30"
+
+
+def test_two_marks_with_a_bar_between_them_are_no_colon() -> None:
+    assert maths_answer(row("48÷6"))["text"].replace(" ", "") == "48÷6"
+
+
+@pytest.mark.parametrize("inside", ["3+1", "3+4+5+1+2"])
+def test_a_root_holds_its_first_sign_however_long_it_is(inside: str) -> None:
+    strokes = row(inside, 0.45 * SIZE)
+    end = max(x for run in strokes for x, _y in run) + 0.2 * SIZE
+    corners = [(-0.1, -0.7), (0.0, -0.75), (0.15, 0.05), (0.3, -1.7), (end / SIZE, -1.7)]
+    root = [
+        (SIZE * (a + (c - a) * k / 12), SIZE * (b + (d - b) * k / 12))
+        for (a, b), (c, d) in itertools.pairwise(corners)
+        for k in range(12)
+    ]
+    assert maths_answer([root, *strokes])["latex"] == rf"\sqrt{{{inside}}}"
+
+
+def test_a_minus_behind_a_fraction_stands_on_the_line() -> None:
+    """At the level of its bar, and close behind it."""
+    strokes = [*row("1", 14, -14), bar(0, 44, 0), *row("2", 8, 64), bar(50, 78, -4), *row("3", 90, 24)]
+    assert maths_answer(strokes)["latex"] == r"\frac{1}{2}-3"
+
+
+def test_bars_of_an_absolute_value_are_read_together() -> None:
+    assert maths_answer(row("|x-2|=3"))["text"].replace(" ", "").replace("−", "-") == "|x-2|=3"
 
 
 @pytest.mark.parametrize(

@@ -14,6 +14,7 @@ MOST = 4  # strokes of a sign
 CLOSE = 0.3  # heights of a usual sign between strokes that touch or nearly do
 STACKED = 0.85  # heights between those that stand above each other, as in = ÷ i
 SMALL = 0.6  # heights of the lower of two strokes that stand above each other without touching
+DOT = 0.4  # heights: what is smaller is a dot, or a mark that is meant as one
 WIDE, TALL = 2.2, 2.6  # heights: no sign of several strokes is larger
 MOST_FOR_ONE = 40  # candidates that a stroke takes part in
 
@@ -53,6 +54,7 @@ def _neighbours(strokes: Sequence[Array], boxes: Array, height: float) -> list[l
     count = len(strokes)
     beside: list[list[int]] = [[] for _ in range(count)]
     sparse = [stroke[:: max(1, len(stroke) // 24)] for stroke in strokes]
+    dots = [max(x1 - x0, y1 - y0) < DOT * height for x0, y0, x1, y1 in boxes.tolist()]
     for i in range(count):
         for j in range(i + 1, count):
             gap_x = max(boxes[i, 0], boxes[j, 0]) - min(boxes[i, 2], boxes[j, 2])
@@ -67,6 +69,8 @@ def _neighbours(strokes: Sequence[Array], boxes: Array, height: float) -> list[l
                 close = float(np.sqrt((apart**2).sum(axis=2).min())) <= CLOSE * height or (
                     -gap_x >= 0.4 * least and gap_y <= STACKED * height
                 )
+            if dots[i] and dots[j]:  # a colon's, also where it slants
+                close = close or abs(boxes[i, ::2].mean() - boxes[j, ::2].mean()) < CLOSE * height
             if close:
                 beside[i].append(j)
                 beside[j].append(i)

@@ -9,11 +9,13 @@ from larch.core.recognise.maths.grids import CLOSING, OPENING, first_of
 from larch.core.recognise.maths.language import CLOSE, END, OPEN_DOWN, OPEN_UP, OVER, START, UNDER, Language, folded
 from larch.core.recognise.maths.layout import Line, Place, Symbol
 
-WEIGHT = 0.35  # of the language against the shapes
+WEIGHT = 0.25  # of the language against the shapes
 WIDE = 14
 LABELS, UNLIKELY = 7, 7.0  # labels of a sign that are tried, and how much less likely than the best they may be
 PAIRS = {")": "(", "]": "[", "}": "{"}
 UNBALANCED = 1.6
+NAMES = ("sin", "cos", "tan", "log", "ln")
+NAMED = 2.0  # what the last letter of a name gains: letters of a name are less sure one by one than together
 
 
 class Told(NamedTuple):
@@ -52,7 +54,7 @@ def linear(line: Line) -> Iterator[int | str]:
                 yield CLOSE
 
 
-def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int = 6) -> list[Told]:
+def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int = WIDE) -> list[Told]:
     """The likeliest labels of all symbols, best first."""
     fixed: dict[int, str] = {}
     order: list[int | str] = []
@@ -83,7 +85,7 @@ def texts(line: Line, symbols: Sequence[Symbol], language: Language, most: int =
                 if sign == "√":
                     shape -= 3.0  # with nothing in it
                 own = folded(sign)
-                gain = shape + WEIGHT * language.log(before, own)
+                gain = shape + WEIGHT * language.log(before, own) + (NAMED if (before + own).endswith(NAMES) else 0.0)
                 inner, penalty = _balanced(brackets, sign)
                 fresh.append((score + gain - penalty, (before + own)[-3:], (*chosen, (item, sign)), inner))
         fresh.sort(key=lambda one: -one[0])

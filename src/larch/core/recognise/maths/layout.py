@@ -16,6 +16,8 @@ from larch.core.recognise.maths.place import Box, placed
 ASIDE = 0.3  # of a bar's length, by which what stands over it may reach out
 BAR = 1.6  # times as long as high, a line at least
 DEEPEST = 8
+HOOK = 0.2  # of a root's height: what stands left of that stands before it
+ASTRIDE = 0.35  # heights from a bar's level, within which a sign beyond its end stands on the line, as a minus does
 
 
 class Symbol(NamedTuple):
@@ -121,7 +123,8 @@ class _Parser:
             inside = []
             for k in rest:
                 x, y = self.middle(k)
-                if k != root and x0 + 0.12 * (x1 - x0) < x < x1 + 0.05 * (x1 - x0) and y0 < y < y1 + 0.35 * (y1 - y0):
+                start = x0 + min(0.12 * (x1 - x0), HOOK * (y1 - y0))
+                if k != root and start < x < x1 + 0.05 * (x1 - x0) and y0 < y < y1 + 0.35 * (y1 - y0):
                     inside.append(k)
             if inside:
                 held[root] = Held("root", (self.line(inside, deep + 1),))
@@ -137,16 +140,18 @@ class _Parser:
             x0, y0, x1, y1 = self.box(bar)
             level = (y0 + y1) / 2
             aside = ASIDE * (x1 - x0)
+            usual = self._usual(rest)
             over: list[int] = []
             under: list[int] = []
             for k in rest:
-                x = self.middle(k)[0]
+                x, y = self.middle(k)
                 bx0, by0, bx1, by1 = self.box(k)
                 outside = max(0.0, x0 - bx0) + max(0.0, bx1 - x1)
                 if (
                     k == bar
                     or not x0 - 0.1 * (x1 - x0) <= x <= x1 + 0.1 * (x1 - x0)
                     or outside > max(aside, 0.5 * (bx1 - bx0))
+                    or (not x0 <= x <= x1 and abs(y - level) < ASTRIDE * usual)
                 ):
                     continue
                 if by1 <= level + 0.25 * (by1 - by0):
@@ -159,6 +164,11 @@ class _Parser:
                 gone = {*over, *under}
                 rest = [k for k in rest if k not in gone]
         return rest
+
+    def _usual(self, members: list[int]) -> float:
+        """The height of those signs that are not flat."""
+        heights = sorted(y1 - y0 for x0, y0, x1, y1 in map(self.box, members) if y1 - y0 > 0.5 * (x1 - x0))
+        return heights[len(heights) // 2] if heights else 0.0
 
     def _is_bar(self, k: int) -> bool:
         x0, y0, x1, y1 = self.box(k)

@@ -13,7 +13,7 @@ from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from larch.core.maths.layout.rows import Row
-from larch.core.recognise.groups import candidates
+from larch.core.recognise.groups import CLOSE, DOT, candidates
 from larch.core.recognise.ink import EVEN, MOST_STROKES, TOWERING, boxes_of, clean, evenly, height_of
 from larch.core.recognise.maths.beam import linear, texts
 from larch.core.recognise.maths.grids import bracket_of
@@ -33,12 +33,18 @@ if TYPE_CHECKING:
 KEPT = 8  # labels of a symbol
 ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are looked for
 UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
-LAYOUT = 0.6  # of how likely the places are
+LAYOUT = 0.9  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
 FORMS = (
     (re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$"), 1.5),  # a point by its coordinates
-    (re.compile(r"-?\d+$"), 1.5),  # a whole number: what might be a 1 among digits is one
+    (re.compile(r"[fgh]\([a-z]\)="), 1.5),  # a function
+    (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),
+    (re.compile(r"-?\d+$"), 3.0),  # a whole number: what might be a 1 among digits is one
 )
+COLON = 0.9  # how sure two dots above each other are one
+BARS = re.compile(r"[^|]*\|[^|=<>≤≥,]+\|[^|]*$")
+PAIRED = 3.0  # what bars of an absolute value gain; others lose half of it
+WHOLE, SUREST = 0.5, 4.0  # how much it counts that strokes would be no sign at all by themselves; beyond that, no more
 SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
 
@@ -82,9 +88,10 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
     settled = _brackets(even, boxes, height) | _settled(fixed, numbers)
     groups = _agreeing(candidates(even, boxes, height), settled)
     odds = _odds(even, groups, height)
+    _stacked_dots(odds, groups, boxes, height)
     _leant(odds, leaning or {})
     _fixed(odds, groups, settled)
-    sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6))
+    sure = np.log(np.maximum(1.0 - np.exp(odds[:, NONE]), 1e-6)) + WHOLE * np.minimum(-odds[:, NONE], SUREST)
     order = np.argsort(boxes[:, 0]).tolist()
     shape = odds[:, :NONE].max(axis=1)
     scores = sure + CLEAR * (shape - sure) - EACH
@@ -112,7 +119,8 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
 
 def form_bonus(text: str) -> float:
     """What a reading gains whose whole says more than runs of four signs can see."""
-    return next((gain for form, gain in FORMS if form.match(text)), 0.0)
+    paired = 0.0 if "|" not in text else PAIRED if BARS.match(text) else -PAIRED / 2
+    return paired + next((gain for form, gain in FORMS if form.match(text)), 0.0)
 
 
 def _plain(found: _Found) -> str:
@@ -144,6 +152,25 @@ def _agreeing(groups: list[tuple[int, ...]], settled: Mapping[tuple[int, ...], s
     taken = {stroke for group in settled for stroke in group}
     return [*(group for group in groups if group in settled or not taken.intersection(group)),
             *(group for group in settled if group not in groups)]  # fmt: skip
+
+
+def _stacked_dots(odds: Array, groups: Sequence[tuple[int, ...]], boxes: Array, height: float) -> None:
+    """In place: two marks above each other with nothing at them are a colon, however they were put down."""
+    import numpy as np
+
+    colon = ALPHABET.index(":")
+    small = [max(x1 - x0, y1 - y0) < DOT * height for x0, y0, x1, y1 in boxes.tolist()]
+    for k, group in enumerate(groups):
+        if len(group) != 2 or not all(small[n] for n in group):
+            continue
+        one, other = (boxes[n] for n in group)
+        aside = abs((one[0] + one[2]) - (other[0] + other[2])) / 2
+        gap = max(one[1], other[1]) - min(one[3], other[3])
+        whole = np.array([*np.minimum(one, other)[:2], *np.maximum(one, other)[2:]])
+        meets = (boxes[:, :2] < whole[2:]).all(axis=1) & (boxes[:, 2:] > whole[:2]).all(axis=1)
+        if aside < CLOSE * height and 0.15 * height < gap and meets.sum() == 2:
+            odds[k] += math.log(1 - COLON)
+            odds[k, colon] = np.logaddexp(odds[k, colon], math.log(COLON))
 
 
 def _fixed(odds: Array, groups: Sequence[tuple[int, ...]], settled: Mapping[tuple[int, ...], str]) -> None:
