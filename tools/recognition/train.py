@@ -22,8 +22,9 @@ UNTOLD = 0.15  # of the samples of which only the picture is shown
 class Reader(nn.Module):
     """Pictures, how it was written, and a few facts, to log-probabilities."""
 
-    def __init__(self, plain: bool = False) -> None:
-        """plain: without normalising batches, as a network is that was written as ONNX, where it is folded into weights."""
+    def __init__(self, plain: bool = False, narrow: bool = False) -> None:
+        """plain: without normalising batches, as a network is that was written as ONNX, where it is folded into weights.
+        narrow: with half the weights, as the first one had."""
         super().__init__()
 
         def conv(inside: int, out: int, size: int, stride: int = 1) -> list[nn.Module]:
@@ -31,14 +32,15 @@ class Reader(nn.Module):
                 return [nn.Conv2d(inside, out, size, stride, size // 2), nn.Identity(), nn.ReLU(inplace=True)]
             return [nn.Conv2d(inside, out, size, stride, size // 2, bias=False), nn.BatchNorm2d(out), nn.ReLU(inplace=True)]
 
+        one, two, wide, last = (24, 48, 72, 224) if narrow else (32, 56, 96, 288)
         self.see = nn.Sequential(
-            *conv(3, 32, 5, 2),
-            *conv(32, 56, 3),
+            *conv(3, one, 5, 2),
+            *conv(one, two, 3),
             nn.MaxPool2d(2),
-            *conv(56, 96, 3),
-            *conv(96, 96, 3),
+            *conv(two, wide, 3),
+            *([] if narrow else conv(wide, wide, 3)),
             nn.MaxPool2d(2),
-            *conv(96, 96, 3),
+            *conv(wide, wide, 3),
             nn.Flatten(),
         )
         self.follow = nn.Sequential(
@@ -50,7 +52,7 @@ class Reader(nn.Module):
             nn.ReLU(),
         )
         self.say = nn.Sequential(
-            nn.Dropout(0.3), nn.Linear(96 * 16 + 96 + 6, 288), nn.ReLU(), nn.Dropout(0.3), nn.Linear(288, CLASSES)
+            nn.Dropout(0.3), nn.Linear(wide * 16 + 96 + 6, last), nn.ReLU(), nn.Dropout(0.3), nn.Linear(last, CLASSES)
         )
 
     def forward(self, images: Any, runs: Any, facts: Any) -> Any:
@@ -69,7 +71,7 @@ def begun_from(path: Path) -> Reader:
     weights = [onnx.numpy_helper.to_array(part).copy() for part in onnx.load(path).graph.initializer]
     named = {part.name: k for k, part in enumerate(onnx.load(path).graph.initializer)}
     folded = iter(weights[k] for name, k in named.items() if name.startswith("onnx::"))
-    model = Reader(plain=True)
+    model = Reader(plain=True, narrow=len(weights[named["say.4.weight"]][0]) == 224)
     with torch.no_grad():
         for name, own in model.named_parameters():
             own.copy_(torch.from_numpy(weights[named[name]] if name in named else next(folded)))
@@ -122,6 +124,7 @@ def main() -> None:
     parser.add_argument("test", type=Path)
     parser.add_argument("training", type=Path, nargs="+")
     parser.add_argument("--minutes", type=float, default=20)
+    parser.add_argument("--narrow", action="store_true")
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--begin", type=Path, help="a network (.onnx) to be trained further, at a fifth of the rate")
     args = parser.parse_args()
@@ -129,7 +132,7 @@ def main() -> None:
     rng = np.random.default_rng(args.seed)
     test = dict(np.load(args.test))
     data = gathered(args.training)
-    model = (begun_from(args.begin) if args.begin else Reader()).to(memory_format=torch.channels_last)
+    model = (begun_from(args.begin) if args.begin else Reader(narrow=args.narrow)).to(memory_format=torch.channels_last)
     rate = 4e-4 if args.begin else 2e-3
     calm = torch.optim.swa_utils.AveragedModel(
         model, multi_avg_fn=torch.optim.swa_utils.get_ema_multi_avg_fn(0.998), use_buffers=True
