@@ -160,6 +160,22 @@ def test_a_pen_trues_up_what_it_draws_and_leaves_scribbles(hand: Hand, qtbot: Qt
     assert all(isinstance(thing, Ink) for thing in hand.canvas.page.things)
 
 
+def test_what_else_it_could_be_is_offered_for_a_while(hand: Hand, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Unless someone is at the card; what was made stays."""
+    monkeypatch.setattr("larch.desk.readings.LINGER", 400)
+    hand.put()
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="shapes", hue="clay"))
+    draw(hand, square(300, 200, 180))
+    shown = card(hand, qtbot)
+    shown.choices[0].setFocus()
+    hand.window.readings._lingered()
+    assert hand.window.readings.card is shown
+    hand.canvas.setFocus()
+    qtbot.waitUntil(lambda: hand.window.readings.card is None, timeout=WAIT)
+    assert len(hand.canvas.page.things) == 1 and not isinstance(hand.canvas.page.things[0], Ink)
+
+
 def draw(hand: Hand, places: list[tuple[float, float]]) -> None:
     from tests.board.test_tools import LEFT, NONE, move
 

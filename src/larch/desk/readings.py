@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 import msgspec
 from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtWidgets import QApplication
 
 from larch.board.timers import retire
 from larch.board.views import view_of
@@ -36,6 +37,7 @@ CALLS = {
     "words": "larch.core.recognise.words:words_answer",
 }
 SECONDS = 12.0  # the first time it loads what it needs
+LINGER = 8000  # ms for which is offered what else something could be that was done unasked
 QUICK = 700  # ms after which a shape is trued up while drawing
 MOST_STROKES = 300
 
@@ -60,6 +62,9 @@ class Readings(QObject):
         self._pause = QTimer(self)
         self._pause.setSingleShot(True)
         self._pause.timeout.connect(self._paused)
+        self._linger = QTimer(self)
+        self._linger.setSingleShot(True)
+        self._linger.timeout.connect(self._lingered)
 
     # By pens
 
@@ -205,6 +210,8 @@ class Readings(QObject):
                 own = union(ink.box() for ink in inks)
                 self._taken = (own, [ink.id for ink in inks], len(self.context.session.history.done))
         self._show(readings, box, by_itself, hue_of(inks), signs)
+        if by_itself:
+            self._linger.start(LINGER)
         if self.card is not None and not by_itself and not follows:
             self.card.choices[0].setFocus()
 
@@ -295,7 +302,16 @@ class Readings(QObject):
         finally:
             self._committing = False
 
+    def _lingered(self) -> None:
+        """What else it could be was offered for a while: then the card lies in nobody's way, unless someone is at it."""
+        card = self.card
+        if card is not None and (card.underMouse() or card.isAncestorOf(QApplication.focusWidget())):
+            self._linger.start(LINGER)
+        else:
+            self.put_away()
+
     def put_away(self) -> None:
+        self._linger.stop()
         if self.card is not None:
             retire(self.card)
             self.card = None
