@@ -143,9 +143,10 @@ class Task(
         named = tuple((name, _(words)) for name, words in WAYS)
         yield Fact("by", self.by, text=dict(named)[self.by], label=_("answered by"), options=named, part="doing",
                    set=lambda typed: self._said_anew(page, "by", typed))  # fmt: skip
-        yield Fact("answer", self.said if self.state == "right" else "", label=_("answer"), part="doing",
-                   set=lambda typed: wished("written answer", page, self, typed),
-                   hint=_("as a pupil would write it"))  # fmt: skip
+        if about is not None:
+            yield Fact("answer", self.said if self.state == "right" else "", label=_("answer"), part="doing",
+                       set=lambda typed: wished("written answer", page, self, typed) if typed.strip() else self,
+                       hint=_("as a pupil would write it"))  # fmt: skip
         ways = (("asked", _("when it is tapped")), ("at once", _("at once")))
         value = "at once" if self.at_once else "asked"
         yield Fact("checks", value, text=dict(ways)[value], label=_("checks"), options=ways, part="doing",
