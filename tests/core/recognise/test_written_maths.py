@@ -83,6 +83,15 @@ def test_a_minus_behind_a_fraction_stands_on_the_line() -> None:
     assert maths_answer(strokes)["latex"] == r"\frac{1}{2}-3"
 
 
+@pytest.mark.parametrize("text", ["y=(1,1)", "(1,7)", "(1,-1)", "y=(7,1)"])
+def test_brackets_among_narrow_signs_hold_no_rows(text: str) -> None:
+    """Ones and sevens are as narrow as brackets, and a comma is small; that makes no bracket a tall one."""
+    strokes = clean(row(text))
+    boxes = boxes_of(strokes)
+    assert "matrix" not in maths_answer(strokes)["latex"]
+    assert height_of(strokes, boxes) > 0.4 * (boxes[:, 3] - boxes[:, 1]).max()
+
+
 def test_bars_of_an_absolute_value_are_read_together() -> None:
     assert maths_answer(row("|x-2|=3"))["text"].replace(" ", "").replace("−", "-") == "|x-2|=3"
 

@@ -61,9 +61,12 @@ def _towering(boxes: Array) -> Array:
     wide, high = boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1]
     narrow = wide < 0.42 * high
     others = high[~narrow & (high > 0.4 * wide)]
+    others = others[others > 0.4 * others.max(initial=0.0)]  # without commas and dots
     if len(others) < 2:
         return np.zeros(len(boxes), dtype=bool)
     found: Array = narrow & (high > TOWERING * np.median(others))
+    if found.sum() > len(others):  # not brackets round others, but what is usual here
+        return np.zeros(len(boxes), dtype=bool)
     return found
 
 

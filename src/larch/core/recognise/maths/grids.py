@@ -63,6 +63,8 @@ def first_of(symbol: Symbol, among: str) -> str:
 def grid_in(members: Sequence[int], boxes: Sequence[Box], labels: Sequence[str]) -> GridFound | None:
     """The leftmost of these signs' brackets that hold several rows; None where there are none."""
     order = sorted(members, key=lambda k: boxes[k][0])
+    signs = [k for k in order if labels[k] not in UPRIGHT]
+    about = 0.8 * _usual(boxes, labels, signs) if signs else 0.0  # small signs, such as powers, make no bracket a tall one
     for opening in order:
         if labels[opening] not in UPRIGHT or not _upright(boxes[opening]):
             continue
@@ -75,7 +77,7 @@ def grid_in(members: Sequence[int], boxes: Sequence[Box], labels: Sequence[str])
         if not inside:
             continue
         high = _usual(boxes, labels, inside)
-        if bottom - top < TALL * high:
+        if bottom - top < TALL * max(high, about):
             continue
         rows = _rows(inside, boxes, labels, high)
         if not 2 <= len(rows) <= MOST_ROWS or not all(any(_is_full(boxes[k], high) for k in row) for row in rows):
