@@ -73,7 +73,7 @@ def test_pictures_show_the_group_and_not_the_rest_and_stay_within_bounds() -> No
 
 
 def symbol(sign: str, x: float, y: float, wide: float, high: float) -> Symbol:
-    return Symbol((0,), (x, y, x + wide, y + high), ((sign, 0.0),), 0.0)
+    return Symbol((0,), (x, y, x + wide, y + high), ((sign, 0.0),))
 
 
 def read(*symbols: Symbol) -> str:

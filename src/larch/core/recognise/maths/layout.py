@@ -26,7 +26,6 @@ class Symbol(NamedTuple):
     strokes: tuple[int, ...]
     box: Box
     labels: tuple[tuple[str, float], ...]
-    sure: float  # the log-probability that it is a sign at all
 
 
 class Place(NamedTuple):

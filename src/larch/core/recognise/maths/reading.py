@@ -38,7 +38,7 @@ FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other w
 FORMS = (
     (re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$"), 1.5),  # a point by its coordinates
     (re.compile(r"[fgh]\([a-z]\)="), 1.5),  # a function
-    (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),
+    (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),  # a fraction on one line, seldomer than a number with a slanted 1
     (re.compile(r"-?\d+$"), 3.0),  # a whole number: what might be a 1 among digits is one
 )
 COLON = 0.9  # how sure two dots above each other are one
@@ -100,7 +100,7 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
     for score, chosen in covers:
         if score < covers[0][0] - UNLIKELY:
             break
-        symbols = [_symbol(groups[k], boxes, odds[k], float(sure[k]), numbers) for k in chosen]
+        symbols = [_symbol(groups[k], boxes, odds[k], numbers) for k in chosen]
         found += _texts(symbols, float(sure[list(chosen)].sum()))
     found = [one._replace(score=one.score + form_bonus(_plain(one))) for one in found]
     found.sort(key=lambda one: -one.score)
@@ -212,7 +212,7 @@ def _odds(even: Sequence[Array], groups: Sequence[tuple[int, ...]], height: floa
     return signs.ask(images=images, runs=runs, facts=facts)
 
 
-def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, sure: float, numbers: Sequence[int]) -> Symbol:
+def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, numbers: Sequence[int]) -> Symbol:
     import numpy as np
 
     own = boxes[list(group)]
@@ -220,7 +220,7 @@ def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, sure: float, numb
     known = odds[labels] - np.log(np.exp(odds[:NONE]).sum() + 1e-12)
     box = (float(own[:, 0].min()), float(own[:, 1].min()), float(own[:, 2].max()), float(own[:, 3].max()))
     return Symbol(tuple(numbers[k] for k in group), box,
-                  tuple((ALPHABET[k], float(value)) for k, value in zip(labels, known, strict=True)), sure)  # fmt: skip
+                  tuple((ALPHABET[k], float(value)) for k, value in zip(labels, known, strict=True)))  # fmt: skip
 
 
 def _texts(symbols: list[Symbol], start: float) -> list[_Found]:

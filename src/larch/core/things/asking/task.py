@@ -33,8 +33,8 @@ class Task(
 ):
     """of: the id of the thing that is asked about; fact: the name of the fact. mode: one of MODES; wanted: as a person
     writes it, several parted by ";". rule: from what `wanted` is drawn anew, such as "3 to 9". at_once: it says so by
-    itself when it is right. state, said: how the last check went; of a right
-    answer in writing, what was written. tries: how many there were. by: one of WAYS.
+    itself when it is right. state, said: how the last check went; of a right answer in writing, what was written. tries: how
+    many there were. by: one of WAYS.
 
     Raises ValueError for what it can't be.
     """
