@@ -131,19 +131,13 @@ class PolygonView(FigureView):
         """Ticks across equal sides, arrows along parallel ones, squares in right angles."""
         painter.setPen(QPen(NEEDLE, 2.4))
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        count = len(corners)
+        count, sides = len(corners), marked_sides(thing, corners)
         for number, group in enumerate(equal_sides(thing), 1):
             for i in group:
-                self._ticks(painter, corners[i], corners[(i + 1) % count], number)
+                self._ticks(painter, *sides[i], number)
         for number, group in enumerate(alongside(thing), 1):
-            flip = corners[group[0]]
-            first = unit(flip, corners[(group[0] + 1) % count])
             for i in group:
-                a, b = corners[i], corners[(i + 1) % count]
-                way = unit(a, b)
-                if way[0] * first[0] + way[1] * first[1] < 0:
-                    a, b = b, a
-                self._arrows(painter, a, b, number)
+                self._arrows(painter, *sides[i], number)
         for i, angle in enumerate(geometry.interior_angles(corners)):
             if angle is not None and abs(angle - 90) < 1e-6:
                 room = min(math.dist(corners[i], corners[i - 1]), math.dist(corners[i], corners[(i + 1) % count]))
@@ -169,6 +163,18 @@ class PolygonView(FigureView):
         painter.setPen(pen)
         for a, b in fold_axes(thing):
             painter.drawLine(QPointF(*thing.placement.to_page(*a)), QPointF(*thing.placement.to_page(*b)))
+
+
+def marked_sides(thing: Polygon, corners: list[Point]) -> list[tuple[Point, Point]]:
+    """Each side from end to end, parallel ones in one direction: ticks stand in its first half and arrows in its second."""
+    sides = geometry.pairs(corners)
+    for group in alongside(thing):
+        first = unit(*sides[group[0]])
+        for i in group:
+            way = unit(*sides[i])
+            if way[0] * first[0] + way[1] * first[1] < 0:
+                sides[i] = sides[i][::-1]
+    return sides
 
 
 def share_slip(text: str, corners: list[Point], hue: str) -> Slip | None:
