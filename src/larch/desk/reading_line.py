@@ -1,4 +1,4 @@
-"""The line that the pen for mathematics is writing: it grows while the hand goes on, and is put right sign by sign."""
+"""The lines that pens for mathematics are writing: each grows while the hand goes on, and is put right sign by sign."""
 
 from __future__ import annotations
 
@@ -23,6 +23,7 @@ if TYPE_CHECKING:
 NEAR = 1.4  # heights of the line within which a stroke still belongs to it
 LEAST = 40.0  # page units
 MOST = 300  # strokes
+MOST_LINES = 4  # that are written at once, besides the one that was written at last
 
 
 class WrittenLine:
@@ -50,6 +51,11 @@ class WrittenLine:
         self._corrects = self._corrects or len(kept) < len(self.ids)
         self.ids = kept
         return kept
+
+    def reaches(self, ink: Ink) -> bool:
+        """Whether a stroke belongs to it."""
+        old = inks_of(self.context.canvas.page.some(self.here()))
+        return bool(old) and _beside(union(one.box() for one in old), ink.box())
 
     def written(self, new: Sequence[str]) -> None:
         """Further strokes: in this line, or in a new one where they lie apart from it."""
@@ -150,6 +156,36 @@ class WrittenLine:
         if struck_out(page, box) is not None:
             return lambda bare: struck_out(bare, box) or Edit(_("Strike out"), bare, bare)
         return None
+
+
+class WrittenLines:
+    """What several people write at once: each line is read by itself, one after the other."""
+
+    def __init__(self, context: Context) -> None:
+        self.context = context
+        self.current = WrittenLine(context)
+        self._others: list[WrittenLine] = []
+
+    def forget(self) -> None:
+        self.current, self._others = WrittenLine(self.context), []
+
+    def written(self, new: Sequence[str]) -> None:
+        """Further strokes: in the line that they lie at."""
+        for ink in inks_of(self.context.canvas.page.some(new)):
+            if not self.current.reaches(ink):
+                lines = [line for line in (self.current, *self._others) if line.here()]
+                found = next((line for line in lines if line.reaches(ink)), None)
+                self._others = [line for line in lines if line is not found][:MOST_LINES]
+                self.current = found or WrittenLine(self.context)
+            self.current.written([ink.id])
+
+    def turn_to_next(self) -> bool:
+        """To another line that waits to be read, when the current one is done with; False where there is none."""
+        waiting = [line for line in self._others if line.here()]
+        if not waiting:
+            return False
+        self.current, *self._others = waiting
+        return True
 
 
 def _beside(line: Box, box: Box) -> bool:

@@ -24,7 +24,7 @@ from larch.core.things.ink.ink import Ink
 from larch.desk import reading_offers as offers
 from larch.desk.cards.reading_card import Offer, ReadingCard
 from larch.desk.jobs import Job
-from larch.desk.reading_line import WrittenLine
+from larch.desk.reading_line import WrittenLine, WrittenLines
 from larch.desk.reading_offers import MOST, Reading
 from larch.services.worker import WorkerError, worker
 
@@ -49,7 +49,7 @@ class Readings(QObject):
         super().__init__(context.top)
         self.context = context
         self.card: ReadingCard | None = None
-        self.line = WrittenLine(context)  # what the pen that reads mathematics is writing
+        self.lines = WrittenLines(context)  # what pens that read mathematics are writing
         self._fresh: list[str] = []  # ids of ink written with a pen that reads
         self._seen: set[str] = set()
         self._page = ""
@@ -66,6 +66,11 @@ class Readings(QObject):
         self._linger.setSingleShot(True)
         self._linger.timeout.connect(self._lingered)
 
+    @property
+    def line(self) -> WrittenLine:
+        """The one that was written at last, or that a card is shown of."""
+        return self.lines.current
+
     # By pens
 
     def committed(self) -> None:
@@ -78,7 +83,7 @@ class Readings(QObject):
         page, kind = canvas.page, self._pen_kind()
         if self._page != page.id:
             self._page, self._fresh, self._seen = page.id, [], set()
-            self.line.forget()
+            self.lines.forget()
         here = {thing.id for thing in page.things}
         new = [thing.id for thing in page.things[-1:] if thing.id not in self._seen and isinstance(thing, IsInk)]
         new = [] if self.context.session.history.undone else new  # it came back, and was not written now
@@ -93,7 +98,7 @@ class Readings(QObject):
             new = []
         if kind == "maths":
             new = self._going_on(new)
-            self.line.written(new)
+            self.lines.written(new)
             waits = bool(self.line.ids)
         else:
             self._fresh = [id for id in (*self._fresh, *new) if id in here][-MOST_STROKES:]
@@ -196,6 +201,7 @@ class Readings(QObject):
         if not readings:
             if not by_itself and not follows:
                 self.context.say(_("Nothing was made out in it; it stays as ink."))
+            self._turn_to_next(kind)
             return
         signs = self.line.read_signs(inks, answer) if kind == "maths" else []
         box = union(ink.box() for ink in inks)
@@ -212,6 +218,7 @@ class Readings(QObject):
         self._show(readings, box, by_itself, hue_of(inks), signs)
         if by_itself:
             self._linger.start(LINGER)
+            self._turn_to_next(kind)
         if self.card is not None and not by_itself and not follows:
             self.card.choices[0].setFocus()
 
@@ -268,6 +275,7 @@ class Readings(QObject):
         self._commit(reading.make)
         self._remember(reading)
         self.line.forget()
+        self._turn_to_next(self._pen_kind())
 
     def _remember(self, reading: Reading) -> None:
         """What was put right counts when this hand is read again."""
@@ -285,6 +293,12 @@ class Readings(QObject):
         self.line.forget()
         if instead:
             self._undo()
+        self._turn_to_next(self._pen_kind())
+
+    def _turn_to_next(self, kind: str) -> None:
+        """One of several who write at once is done with: what another has written is read."""
+        if kind == "maths" and self.lines.turn_to_next():
+            self.read(kind, self.line.here(), by_itself=self.line.is_on_a_thing(), follows=True)
 
     def _undo(self) -> None:
         self._committing = True

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 from PyQt6.QtCore import QPointF
@@ -140,6 +141,49 @@ def test_a_card_that_asks_for_a_number_is_answered_by_finger(hand: Hand, qtbot: 
         write(finger, canvas, [[canvas.camera.to_view(*at) for at in run] for run in row(text, x, y, 52)])
         qtbot.waitUntil(lambda state=state: getattr(canvas.page.thing(task), "state", "") == state, timeout=WAIT)
     assert canvas.page.things[0] == abacus
+    assert not any(isinstance(thing, Ink) for thing in canvas.page.things)
+
+
+def in_turn(finger: Finger, *texts: tuple[str, float, float]) -> None:
+    """Several hands that each write one stroke and wait for the others."""
+    camera = finger.hand.canvas.camera
+    written = [[[camera.to_view(*at) for at in run] for run in row(text, x, y)] for text, x, y in texts]
+    for strokes in itertools.zip_longest(*written, fillvalue=None):
+        write(finger, finger.hand.canvas, [stroke for stroke in strokes if stroke is not None])
+
+
+def test_two_who_write_at_once_are_read_one_after_the_other(hand: Hand, qtbot: QtBot) -> None:
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=600)
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths"))
+    in_turn(finger, ("7+5=12", 100, 300), ("4+4=9", 700, 420))
+    made: list[str] = []
+    for count in (1, 2):
+        qtbot.waitUntil(lambda: hand.window.readings.card is not None, timeout=WAIT)
+        card = hand.window.readings.card
+        assert card is not None
+        finger.tap(card.choices[0])
+        made = sorted(thing.source for thing in hand.canvas.page.things if isinstance(thing, Equation))
+        assert len(made) == count
+    assert [source.replace(" ", "") for source in made] == ["4+4=9", "7+5=12"]
+    assert not any(isinstance(thing, Ink) for thing in hand.canvas.page.things)
+    assert hand.window.readings.card is None
+
+
+def test_two_numbers_that_are_written_on_two_lines_at_once(hand: Hand, qtbot: QtBot) -> None:
+    """Nobody has to tap anything: each becomes a flag on its own line."""
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=600)
+    canvas = hand.canvas
+    hand.put(*(NumberLine(last=100.0, step=10.0, placement=Placement(100, y)) for y in (250, 550)))
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths"))
+    places = [thing.place_of(at) for thing, at in zip(canvas.page.things, (70, 20), strict=True)]  # type: ignore[attr-defined]
+    (x, y), (u, v) = places
+    in_turn(finger, ("34", x - 30, y - 40), ("85", u - 30, v - 40))
+    qtbot.waitUntil(lambda: sum(isinstance(t, NumberFlag) for t in canvas.page.things) == 2, timeout=WAIT)
+    assert sorted(float(t.text) for t in canvas.page.things if isinstance(t, NumberFlag)) == [34, 85]
     assert not any(isinstance(thing, Ink) for thing in canvas.page.things)
 
 
