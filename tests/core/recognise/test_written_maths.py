@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -47,6 +48,32 @@ def test_a_fraction_is_one_line_and_no_sum() -> None:
     boxes = boxes_of(clean(strokes))
     assert len(lines_of(boxes, 49.0)) == 1 and column_of(boxes, 49.0) is None
     assert maths_answer(strokes)["latex"] == r"\frac{3}{4}"
+
+
+def boxes_at(y: float, *wide: float) -> list[list[float]]:
+    """Signs of a line, 40 high, side by side."""
+    return [[50.0 * k, y, 50.0 * k + w, y + 40.0] for k, w in enumerate(wide)]
+
+
+@pytest.mark.parametrize("marks", [[[48.0, 39.0, 80.0, 42.0]], [[50.0, 52.0, 82.0, 55.0]], [[48.0, 12.0, 84.0, 15.0]]])
+def test_the_foot_of_a_2_and_the_top_of_a_7_part_no_fraction(marks: list[list[float]]) -> None:
+    """Level strokes with a sign of one line above them and a sign of the other below; but a sign of their own meets them."""
+    upper, lower = boxes_at(0, 24, 30, 24, 26), boxes_at(53, 24, 30, 24, 26)
+    found = lines_of(np.array([*upper, *marks, *lower]), 40.0)
+    assert len(found) == 2 and all(len(line) in (4, 5) for line in found)
+
+
+def test_what_lies_across_a_plus_parts_no_fraction_either() -> None:
+    upper, lower = boxes_at(0, 24, 20, 24, 26), boxes_at(53, 24, 3, 24, 26)
+    found = lines_of(np.array([*upper, [36.0, 62.0, 68.0, 65.0], *lower]), 40.0)
+    assert [len(line) for line in found] == [4, 5]
+
+
+def test_a_bar_between_two_numbers_still_parts_a_fraction() -> None:
+    """Also where it is as long as they are wide, nearly touches them, and other signs stand beside it."""
+    over, under = boxes_at(0, 24, 24), boxes_at(52, 24, 24)
+    beside = [[110.0, 38.0, 130.0, 40.0], [150.0, 20.0, 175.0, 62.0]]
+    assert len(lines_of(np.array([*over, [-6.0, 45.0, 84.0, 47.0], *under, *beside]), 40.0)) == 1
 
 
 @pytest.mark.parametrize("lean", [-0.15, 0.0, 0.15])

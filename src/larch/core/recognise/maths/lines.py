@@ -10,13 +10,14 @@ if TYPE_CHECKING:
 
     Array = NDArray[Any]
 
-INNER = 0.18  # of a stroke's height at either end that does not count: lines may reach into each other a little
+INNER = 0.15  # of a stroke's height at either end that does not count: lines may reach into each other a little
 THIN = 0.5  # heights: what is lower is no sign of its own
 BAR = 1.3  # heights: a ruled line is longer
 CLOSE = 0.9  # heights from a fraction's bar to what stands at it, at most
+MEETS, COVERED = 0.06, 0.45  # heights between strokes of one sign; of a level one of them, how much the other covers
 FAR = 1.15  # heights between the middles of two lines, at least
-UNDER = 0.4  # of the strokes of a line that have something of the other below or above them
-SMALLER = 0.55  # times as high: what is lower is raised or lowered
+UNDER = 0.25  # of the strokes of a line that have something of the other below or above them
+SMALLER = 0.45  # times as high: what is lower is raised or lowered
 
 
 class Band(NamedTuple):
@@ -101,11 +102,14 @@ def _away(line: Band, band: Band) -> float:
 
 def _apart(one: Band, other: Band, thin: Sequence[Band], boxes: Array, height: float) -> bool:
     """Whether two bands, the second below the first, are lines of their own."""
+    import numpy as np
+
     upper, lower = boxes[one.strokes], boxes[other.strokes]
     between = [k for band in thin for k in band.strokes if one.bottom <= band.middle() <= other.top]
     bars = boxes[[*one.strokes, *other.strokes, *between]]
     flat = bars[(bars[:, 2] - bars[:, 0] > 0.7 * height) & (bars[:, 3] - bars[:, 1] < THIN * height)]
-    if any(_parts(bar, upper, lower, height) for bar in flat):
+    every = np.concatenate([upper, lower])
+    if any(_parts(bar, upper, lower, height) for bar in flat if not _is_of_a_sign(bar, every, height)):
         return False
     last = [k for k in range(len(upper)) if upper[k, 3] > one.bottom - 1.2 * height]
     first = [k for k in range(len(lower)) if lower[k, 1] < other.top + 1.2 * height]
@@ -132,6 +136,18 @@ def _parts(bar: Array, upper: Array, lower: Array, height: float) -> bool:
         return False
 
     return near(upper, True) and near(lower, False)
+
+
+def _is_of_a_sign(bar: Array, strokes: Array, height: float) -> bool:
+    """Whether it is the foot of a 2, the top of a 7 or what lies across a plus: another stroke meets it there."""
+    level, near = (bar[1] + bar[3]) / 2, MEETS * height
+    for x0, y0, x1, y1 in strokes.tolist():
+        if y1 - y0 < SMALLER * height or y0 - near > bar[3] or y1 + near < bar[1]:
+            continue
+        across = y0 + near < level < y1 - near and bar[0] < x0 and x1 < bar[2]
+        if across or min(x1, bar[2]) - max(x0, bar[0]) > COVERED * (bar[2] - bar[0]):
+            return True
+    return False
 
 
 def _line(part: Array) -> float:
