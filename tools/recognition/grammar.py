@@ -10,7 +10,7 @@ Row = list[Any]
 LETTERS = "xxxxxyyyabcnkmtpqrsuvwzhdefgl"
 LIKELY = "xxxxxxxxyyyyyaaabbbcccnnnkkmmtttrrhhppssvvuuzzddffgwqel"  # as often as they are met at school, roughly
 CAPITALS = "ABCDEFGHKLMNPQRSTVWXYZ"
-ALPHABET = "0123456789abcdefghijklmnopqrstuvwxyz" + CAPITALS + "+-=<>()[]{}/|%!.,:°×÷·±'πθαβλμΔ∞√≤≥≠→"
+ALPHABET = "0123456789abcdefghijklmnopqrstuvwxyz" + CAPITALS + "+-=<>()[]{}/|%!.,:°×÷·±'πθαβλμΔ∞√≤≥≠→U≈€?γ;"
 
 
 class School:
@@ -40,8 +40,11 @@ class School:
                 self.expression,
                 self.absolute,
                 self.factorial,
+                self.about,
+                self.wanted,
+                self.formula,
             ),
-            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8, 2, 0.5),
+            (9, 12, 8, 7, 6, 4, 6, 8, 4, 4, 6, 7, 2, 5, 2, 2, 3, 8, 2, 0.5, 2, 1, 3),
         )[0]()
         return made if 0 < weight(made) <= 26 else self.text()
 
@@ -173,7 +176,7 @@ class School:
 
     def point(self) -> Row:
         name = [self.r.choice(CAPITALS)] if self.r.random() < 0.6 else []
-        return [*name, "(", *self.number_line(), self.r.choice(",,;|"[:2]), *self.number_line(), ")"]
+        return [*name, "(", *self.number_line(), self.r.choice(",,,,,;||"), *self.number_line(), ")"]
 
     def coordinates(self) -> Row:
         return [self.r.choice(CAPITALS), "=", "(", *self.digits(1), ",", *self.digits(1), ")"]
@@ -205,7 +208,7 @@ class School:
             )
         )
         made: Row = []
-        for sign in unit.replace("€", "cm"):
+        for sign in unit:
             made.append(("up", [{"²": "2", "³": "3"}[sign]]) if sign in "²³" else sign)
         left = [self.r.choice("AVdhabsr"), "="] if self.r.random() < 0.3 else []
         return [*left, *self.number(), *made]
@@ -233,10 +236,10 @@ class School:
         return [*made, "=", *self.side(2)] if self.r.random() < 0.5 else made
 
     def single(self) -> Row:
-        return [self.r.choice(3 * "0123456789" + LETTERS + "π=+-<>αβθ∞ABCPQ")]
+        return [self.r.choice(3 * "0123456789" + LETTERS + "π=+-<>≈αβγθ∞ABCPQU?€")]
 
     def interval(self) -> Row:
-        return [self.r.choice("[("), *self.number_line(), ",", *self.number_line(), self.r.choice("])")]
+        return [self.r.choice("[("), *self.number_line(), self.r.choice(",,,;"), *self.number_line(), self.r.choice("])")]
 
     def sequence(self) -> Row:
         a = self.r.choice("abux")
@@ -251,8 +254,32 @@ class School:
     def factorial(self) -> Row:
         return [*self.r.choice((self.digits(1), ["n"])), "!", *(["=", *self.digits(3)] if self.r.random() < 0.6 else [])]
 
+    def about(self) -> Row:
+        exact = self.r.choice((["π"], [("root", self.digits(2))], [("frac", self.digits(2), self.digits(2))], self.side(1)))
+        return [*exact, "≈", *self.number()]
+
+    def wanted(self) -> Row:
+        """A number that is asked for."""
+        made = [*self.digits(2), self.r.choice("+-·×÷:"), *self.digits(2)]
+        if self.r.random() < 0.4:
+            return [*made, "=", "?"]
+        made[-1:] = ["?"] if self.r.random() < 0.6 else made[-1:]
+        return [*made, "=", *self.digits(2)] if "?" in made else ["?", *made[1:], "=", *self.digits(2)]
+
+    def formula(self) -> Row:
+        """A magnitude by others."""
+        made: Row = [self.r.choice("AAVVUUSFKPTCvsah"), "="]
+        for _ in range(self.r.randint(1, 3)):
+            kind = self.r.random()
+            if kind < 0.3:
+                made.append(self.r.choice(("π", *"2345")))
+            elif kind < 0.5:
+                made.append(("frac", [self.r.choice("1234smvFa")], [self.r.choice("234tsVm")]))
+            made += [self.r.choice("abcghrstvmlFd"), *(self.power() if self.r.random() < 0.2 else [])]
+        return made
+
     def angle(self) -> Row:
-        return [self.r.choice("αβθ"), "=", *self.digits(3), "°"]
+        return [self.r.choice("αβγθ"), "=", *self.digits(3), "°"]
 
 
 def weight(row: Row) -> int:

@@ -15,7 +15,7 @@ import numpy as np
 from grammar import ALPHABET, School, shuffled
 from writing import Hand, write
 
-from larch.core.recognise.groups import candidates
+from larch.core.recognise.groups import MOST, candidates
 from larch.core.recognise.ink import EVEN, boxes_of, evenly, height_of
 from larch.core.recognise.pictures import pictures
 
@@ -33,10 +33,10 @@ def hands_for(glyphs: Path, held_out: bool) -> tuple[dict[str, Any], list[str]]:
 
 
 def rows(count: int, seed: int, plain: float = 0.55) -> Any:
-    """Rows: as they are, with a third of their characters replaced, or any characters at all; a tenth are digits alone."""
+    """Rows: as they are, with a third of their characters replaced, or any characters at all; one in seven is of digits."""
     r, school = random.Random(seed), School(seed)
     for _ in range(count):
-        if r.random() < 0.1:
+        if r.random() < 0.14:
             yield [r.choice(DIGITS) for _ in range(r.randint(1, 6))]
             continue
         row = school.text()
@@ -66,12 +66,13 @@ def main() -> None:
         boxes = boxes_of(made.strokes)
         height = height_of(made.strokes, boxes)
         even = [evenly(stroke, EVEN * height) for stroke in made.strokes]
+        possible = candidates(even, boxes, height)
         true: dict[tuple[int, ...], int] = {}
         for k, sign in enumerate(made.symbols):
             group = tuple(i for i, owner in enumerate(made.owner) if owner == k)
-            if 0 < len(group) <= 4:
+            if 0 < len(group) <= MOST or group in possible:
                 true[group] = ALPHABET.index(sign)
-        wrong = [group for group in candidates(even, boxes, height) if group not in true]
+        wrong = [group for group in possible if group not in true]
         r.shuffle(wrong)
         chosen = [*true, *wrong[: max(2, int(1.1 * len(true)))]]
         points = np.concatenate(even)

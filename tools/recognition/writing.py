@@ -14,7 +14,7 @@ from sketches import forms, sketched
 Array = np.ndarray[Any, Any]
 Hands = dict[str, dict[str, list[list[Array]]]]
 MATES: dict[tuple[str, str], list[str]] = {}
-ALWAYS_DRAWN = frozenset("πθαβλμΔ∞√≤≥≠→·")
+ALWAYS_DRAWN = frozenset("πθαβγλμΔ∞√≤≥≠≈→·")
 
 
 class Written(NamedTuple):
@@ -45,7 +45,7 @@ class Hand:
         self.size = abs(r.gauss(0, 0.06)) * rough
         self.gap = r.uniform(0.16, 0.5)
         self.join = r.choice((0.0, 0.5, 0.9))
-        self.split = r.choice((0.0, 0.0, 0.0, 0.06))
+        self.split = r.choice((0.0, 0.0, 0.05, 0.12) if learning else (0.0, 0.0, 0.0, 0.06))
         self.backwards = r.choice((0.02, 0.1, 0.35))
         self.rough = rough
         self.reversed = 0.3 if r.random() < 0.06 else 0.0
@@ -54,7 +54,7 @@ class Hand:
         self.between = 0.7 if learning and r.random() < 0.7 else 0.0
         self.share = r.uniform(-0.3, 0.9)
         self.apart = abs(r.gauss(0, 0.03)) * rough if learning else 0.0
-        self.coarse = learning and r.random() < 0.12
+        self.coarse = learning and r.random() < 0.16
         self.form: dict[str, int] = {}
 
     def glyph(self, sign: str) -> list[Array]:
@@ -68,7 +68,7 @@ class Hand:
         if len(picked) > 1 and r.random() < 0.15:
             r.shuffle(picked)
         made = self.bent(self._joined([self._moved(run) for run in picked] if self.apart and len(picked) > 1 else picked))
-        return (thinned(made, r) or made) if self.coarse and sign not in ".,·:'" else made
+        return (thinned(made, r) or made) if self.coarse and sign not in ".,·:;'" else made
 
     def _picked(self, sign: str) -> list[Array]:
         """A sign as this hand has it: its font's, one between two fonts, a form of school, or what is drawn here."""

@@ -5,13 +5,18 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
+from larch.core.recognise.crossings import crossing, hanging, touching
+
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     Array = NDArray[Any]
 
 MOST = 4  # strokes of a sign
+MOST_PIECES = 8  # of one whose strokes all cross or touch
+NEAR = 0.05  # heights between strokes that touch
 CLOSE = 0.3  # heights of a usual sign between strokes that touch or nearly do
+HAT = 0.55  # heights from a 5 to its upper stroke, at most
 STACKED = 0.85  # heights between those that stand above each other, as in = ÷ i
 SMALL = 0.6  # heights of the lower of two strokes that stand above each other without touching
 DOT = 0.4  # heights: what is smaller is a dot, or a mark that is meant as one
@@ -38,6 +43,10 @@ def candidates(strokes: Sequence[Array], boxes: Array, height: float) -> list[tu
             found.update(dict.fromkeys(grown))
             if own >= MOST_FOR_ONE:
                 break
+    across = crossing(strokes, boxes)
+    for group in (*hanging(across), *hanging(across | touching(strokes, boxes, NEAR * height))):
+        if MOST < len(group) <= MOST_PIECES:  # one sign in many pieces
+            found[group] = None
     return list(found)
 
 
@@ -59,19 +68,31 @@ def _neighbours(strokes: Sequence[Array], boxes: Array, height: float) -> list[l
         for j in range(i + 1, count):
             gap_x = max(boxes[i, 0], boxes[j, 0]) - min(boxes[i, 2], boxes[j, 2])
             gap_y = max(boxes[i, 1], boxes[j, 1]) - min(boxes[i, 3], boxes[j, 3])
-            if gap_x > CLOSE * height or gap_y > STACKED * height:
+            if gap_y > STACKED * height or gap_x > HAT * height:
                 continue
             least = min(boxes[i, 2] - boxes[i, 0], boxes[j, 2] - boxes[j, 0])
-            if gap_y > CLOSE * height:  # one above the other: a dot or a level stroke is one of them
+            if gap_x > CLOSE * height:
+                close = False
+            elif gap_y > CLOSE * height:  # one above the other: a dot or a level stroke is one of them
                 close = -gap_x >= 0.4 * least and min(boxes[k, 3] - boxes[k, 1] for k in (i, j)) < SMALL * height
             else:
                 apart = sparse[i][:, None] - sparse[j][None]
                 close = float(np.sqrt((apart**2).sum(axis=2).min())) <= CLOSE * height or (
                     -gap_x >= 0.4 * least and gap_y <= STACKED * height
                 )
-            if dots[i] and dots[j]:  # a colon's, also where it slants
+            if dots[i] and dots[j] and gap_x <= CLOSE * height:  # a colon's, also where it slants
                 close = close or abs(boxes[i, ::2].mean() - boxes[j, ::2].mean()) < CLOSE * height
+            close = close or _is_hat(boxes[i], boxes[j], height) or _is_hat(boxes[j], boxes[i], height)
             if close:
                 beside[i].append(j)
                 beside[j].append(i)
     return beside
+
+
+def _is_hat(mark: Array, body: Array, height: float) -> bool:
+    """Whether a mark could be the upper stroke of a 5, which is often put down apart."""
+    x0, y0, x1, y1 = mark.tolist()
+    left, top, right, bottom = body.tolist()
+    if x1 - x0 < 1.3 * (y1 - y0) or not DOT * height < x1 - x0 < 1.5 * height or bottom - top < DOT * height:
+        return False
+    return bool(x0 > (left + right) / 2 and abs((y0 + y1) / 2 - top) < 0.35 * (bottom - top))

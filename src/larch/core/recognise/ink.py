@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
+from larch.core.recognise.crossings import crossing
+
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
@@ -45,7 +47,8 @@ def boxes_of(strokes: Sequence[Array]) -> Array:
 def height_of(strokes: Sequence[Array], boxes: Array) -> float:
     """The height of a usual sign: the middle one of those that are not much smaller than the rest, strokes that touch taken
     for one sign. Brackets round several rows say nothing of it."""
-    usual = ~_towering(boxes)
+    across = crossing(strokes, boxes).any(axis=1)
+    usual = across | ~_towering(boxes)
     strokes, boxes = [stroke for stroke, is_usual in zip(strokes, usual, strict=True) if is_usual], boxes[usual]
     heights = boxes[:, 3] - boxes[:, 1]
     first = _usual(heights)

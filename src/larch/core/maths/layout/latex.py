@@ -21,7 +21,7 @@ SIGNS = {
     "lbrace": "{", "rbrace": "}", "lvert": "|", "rvert": "|", "vert": "|", "lfloor": "⌊", "rfloor": "⌋", "lceil": "⌈",
     "rceil": "⌉", "bullet": "⋅", "euro": "€", "prime": "'", "And": "and", "lbrack": "[", "rbrack": "]", "bmod": "mod",
     "permil": "‰", "star": "⋅", "slash": "/", "equals": "=", "minus": "−", "plus": "+", "varphi": "φ", "vartheta": "θ",
-    "varepsilon": "ε", "ell": "l", "textdegree": "°", "eq": "=", "mod": "mod",
+    "varepsilon": "ε", "ell": "l", "textdegree": "°", "eq": "=", "mod": "mod", "approx": "≈",
 }  # fmt: skip
 SPACES = frozenset({"quad", "qquad", ",", ";", ":", "!", " ", "thinspace", "medspace", "thickspace", "space", "enspace",
                     "displaystyle", "textstyle", "scriptstyle", "limits", "nolimits", "left.", "right.", "nonumber", "/",
@@ -346,7 +346,7 @@ BACK = {
     "⋅": "\\cdot ", "·": "\\cdot ", "×": "\\times ", "÷": "\\div ", "±": "\\pm ", "∓": "\\mp ", "≤": "\\leq ", "≥": "\\geq ",
     "≠": "\\neq ", "∞": "\\infty ", "→": "\\to ", "−": "-", "%": "\\%", "°": "^{\\circ}", "and": "\\land ", "or": "\\lor ",
     "mod": "\\bmod ", "‰": "\\permil ", "€": "\\euro ", "{": "\\{", "}": "\\}", "if": "\\text{if }",
-    "otherwise": "\\text{otherwise}",
+    "otherwise": "\\text{otherwise}", "≈": "\\approx ",
 }
 OWN = frozenset({"sin", "cos", "tan", "cot", "sec", "csc", "sinh", "cosh", "tanh", "ln", "log", "min", "max", "gcd", "exp"})
 ARCS = {"asin": "\\arcsin ", "acos": "\\arccos ", "atan": "\\arctan "}

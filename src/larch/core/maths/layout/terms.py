@@ -12,14 +12,14 @@ def term_at(writing: Writing) -> Writing:
     """The term that the caret is in."""
     here, start = writing.here(), _term_start(writing)
     end = writing.at
-    while end < len(here) and not (isinstance(item := here[end], Sign) and item.text in "+−=<>≤≥≠"):
+    while end < len(here) and not (isinstance(item := here[end], Sign) and item.text in "+−=<>≤≥≠≈"):
         end += 1
     return Writing(writing.row, writing.path, end, start)
 
 
 def _term_start(writing: Writing) -> int:
     here, start = writing.here(), writing.at
-    while start > 0 and not (isinstance(item := here[start - 1], Sign) and item.text in "+−=<>≤≥≠"):
+    while start > 0 and not (isinstance(item := here[start - 1], Sign) and item.text in "+−=<>≤≥≠≈"):
         start -= 1
     return start
 
@@ -29,9 +29,9 @@ def side_at(writing: Writing) -> Writing:
     row = writing.row
     at = writing.path[0][0] if writing.path else writing.at
     start, end = at, at
-    while start > 0 and not (isinstance(item := row[start - 1], Sign) and item.text in "=<>≤≥≠"):
+    while start > 0 and not (isinstance(item := row[start - 1], Sign) and item.text in "=<>≤≥≠≈"):
         start -= 1
-    while end < len(row) and not (isinstance(item := row[end], Sign) and item.text in "=<>≤≥≠"):
+    while end < len(row) and not (isinstance(item := row[end], Sign) and item.text in "=<>≤≥≠≈"):
         end += 1
     return Writing(row, (), end, start)
 
@@ -47,7 +47,7 @@ def brought_over(writing: Writing) -> Writing:
     """
     here = writing if writing.anchor is not None and writing.anchor != writing.at else term_at(writing)
     row = writing.row
-    signs_at = [k for k, item in enumerate(row) if isinstance(item, Sign) and item.text in "=<>≤≥≠"]
+    signs_at = [k for k, item in enumerate(row) if isinstance(item, Sign) and item.text in "=<>≤≥≠≈"]
     if here.path or len(signs_at) != 1:
         return writing
     start, end = here.selected()
@@ -60,7 +60,7 @@ def brought_over(writing: Writing) -> Writing:
     negative = isinstance(before, Sign) and before.text == "−"
     term, first = row[start:end], start - (1 if signed else 0)
     rest = (*row[:first], *row[end:])
-    at = next(k for k, item in enumerate(rest) if isinstance(item, Sign) and item.text in "=<>≤≥≠")
+    at = next(k for k, item in enumerate(rest) if isinstance(item, Sign) and item.text in "=<>≤≥≠≈")
     left, right = _without_plus(rest[:at]), _without_plus(rest[at + 1 :])
     moved = (Sign("+" if negative else "−"), *term)
     if start < signs_at[0]:
@@ -104,7 +104,7 @@ def source_of(row: Row) -> str:
     text = ""
     for k, item in enumerate(row):
         assert isinstance(item, Sign)
-        binary = item.text in "=<>≤≥≠→" or (item.text in "+−±⋅×÷" and k and _is_operand(row[k - 1]))
+        binary = item.text in "=<>≤≥≠≈→" or (item.text in "+−±⋅×÷" and k and _is_operand(row[k - 1]))
         wordy = len(item.text) > 1
         text += f" {item.text} " if (binary or wordy) and k else item.text + (" " if wordy else "")
     return " ".join(text.split())

@@ -28,7 +28,7 @@ from larch.core.maths.layout.rows import (
 
 Path = tuple[tuple[int, int], ...]
 MOST_PARTS = 400
-BREAKS = frozenset("+−=<>≤≥≠±∓,;·⋅×÷:→ ") | {"and", "or", "mod", "if"}
+BREAKS = frozenset("+−=<>≤≥≠≈±∓,;·⋅×÷:→ ") | {"and", "or", "mod", "if"}
 # fmt: off
 PAIRS = {
     ("<", "="): "≤", (">", "="): "≥", ("+", "−"): "±", ("−", "+"): "∓", ("−", ">"): "→", ("<", ">"): "≠",

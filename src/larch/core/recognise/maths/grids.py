@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from larch.core.recognise.maths.place import Box
@@ -20,6 +21,7 @@ TALL = 1.75  # times as high as what stands in it, a bracket of several rows at 
 ALIKE = 0.62  # of the height of the other bracket
 STRAIGHT = 0.04  # of its height, how wide a bracket is that bows
 APART = 0.85  # heights of a sign between two cells of a row, at least
+ASIDE, COMMON = 0.75, 0.4  # heights between the middles of two cells below each other, at most; or of their width
 MOST_ROWS = 8
 
 
@@ -66,11 +68,11 @@ def grid_in(members: Sequence[int], boxes: Sequence[Box], labels: Sequence[str])
     signs = [k for k in order if labels[k] not in UPRIGHT]
     about = 0.8 * _usual(boxes, labels, signs) if signs else 0.0  # small signs, such as powers, make no bracket a tall one
     for opening in order:
-        if labels[opening] not in UPRIGHT or not _upright(boxes[opening]):
+        if labels[opening] not in UPRIGHT or labels[opening] in ")]}" or not _upright(boxes[opening]):
             continue
         top, bottom = boxes[opening][1], boxes[opening][3]
         beyond = [k for k in order if boxes[k][0] > boxes[opening][0] and _within(boxes[k], top, bottom)]
-        closing = next((k for k in beyond if _closes(boxes[opening], boxes[k], labels[k])), -1)
+        closing = next((k for k in beyond if _closes(boxes[opening], boxes[k], labels[opening] + labels[k])), -1)
         if closing < 0 and labels[opening] != "{":
             continue
         inside = [k for k in beyond if k != closing and (closing < 0 or boxes[k][0] < boxes[closing][0])]
@@ -85,9 +87,20 @@ def grid_in(members: Sequence[int], boxes: Sequence[Box], labels: Sequence[str])
         cells = [_cells(row, boxes, high) for row in rows]
         if closing < 0:
             cells = [[row] for row in rows]
-        if len({len(row) for row in cells}) == 1:
+        if len({len(row) for row in cells}) == 1 and _below(cells, boxes, high):
             return GridFound(opening, closing, cells)
     return None
+
+
+def _below(rows: Sequence[Sequence[Sequence[int]]], boxes: Sequence[Box], high: float) -> bool:
+    """Whether the cells of each row stand below those of the one before it; a power stands beside its base."""
+    for upper, lower in pairwise(rows):
+        for one, other in zip(upper, lower, strict=True):
+            (a, b), (c, d) = ((min(boxes[k][0] for k in cell), max(boxes[k][2] for k in cell)) for cell in (one, other))
+            common = min(b, d) - max(a, c)
+            if abs(a + b - c - d) / 2 > ASIDE * high and common < COMMON * min(b - a, d - c):
+                return False
+    return True
 
 
 def _is_full(box: Box, high: float) -> bool:
@@ -102,9 +115,10 @@ def _within(box: Box, top: float, bottom: float) -> bool:
     return top - 0.1 * (bottom - top) < (box[1] + box[3]) / 2 < bottom + 0.1 * (bottom - top)
 
 
-def _closes(one: Box, other: Box, label: str) -> bool:
-    high = one[3] - one[1]
-    return label in UPRIGHT and _upright(other) and other[3] - other[1] > ALIKE * high
+def _closes(one: Box, other: Box, labels: str) -> bool:
+    """labels: of both; one of them at least is a bracket for certain."""
+    fitting = labels[1] in UPRIGHT and labels[1] not in "([{" and any(sign in OPENING + CLOSING for sign in labels)
+    return fitting and _upright(other) and other[3] - other[1] > ALIKE * (one[3] - one[1])
 
 
 def _usual(boxes: Sequence[Box], labels: Sequence[str], inside: Sequence[int]) -> float:

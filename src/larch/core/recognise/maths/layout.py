@@ -18,6 +18,7 @@ BAR = 1.6  # times as long as high, a line at least
 DEEPEST = 8
 HOOK = 0.2  # of a root's height: what stands left of that stands before it
 ASTRIDE = 0.35  # heights from a bar's level, within which a sign beyond its end stands on the line, as a minus does
+LEAD, LED = 0.8, 8.0  # how much it counts for a minus where the sign behind it stands, and how much at most
 
 
 class Symbol(NamedTuple):
@@ -195,12 +196,13 @@ class _Parser:
         row: list[int] = []
         raised: dict[int, list[int]] = {}
         lowered: dict[int, list[int]] = {}
-        for k in members:
+        for at, k in enumerate(members):
             if not row:
                 row.append(k)
                 continue
             base = row[-1]
-            way = self._way(base, k, raised.get(base), lowered.get(base))
+            behind = members[at + 1] if at + 1 < len(members) and members[at + 1] not in held else None
+            way = self._way(base, k, raised.get(base), lowered.get(base), behind)
             if way == "same":
                 row.append(k)
             else:
@@ -214,7 +216,8 @@ class _Parser:
             made.append(Place(k, own.kind, own.parts, inner[0], inner[1], own.columns, own.closing))
         return tuple(made)
 
-    def _way(self, base: int, k: int, raised: list[int] | None, lowered: list[int] | None) -> str:
+    def _way(self, base: int, k: int, raised: list[int] | None, lowered: list[int] | None, behind: int | None) -> str:
+        """behind: the sign that comes after k, if any."""
         one, other = self.labels[base], self.labels[k]
         if (base, k) in self.forced:
             return self.forced[base, k]
@@ -224,6 +227,10 @@ class _Parser:
             if group:  # what goes on beside it goes on where it stands
                 beside = placed(self.labels[group[-1]], self.box(group[-1]), other, self.box(k))
                 odds[way] = max(odds[way], beside["same"] - 0.5 + min(0.0, self._fitting(way, one, other, ["x"]))) + 0.7
+        if other == "-" and not raised and behind is not None:
+            # A minus says little of where it stands; the number behind it does.
+            there = placed(one, self.box(base), self.labels[behind], self.box(behind))
+            odds["up"] += max(-LED, min(LED, LEAD * (there["up"] - there["same"])))
         order = sorted(odds, key=lambda way: -odds[way])
         best, second = order[0], order[1]
         total = sum(math.exp(value - odds[best]) for value in odds.values())
@@ -234,18 +241,18 @@ class _Parser:
     def _fitting(self, way: str, one: str, other: str, inside: list[str]) -> float:
         """By how much less likely what can't stand there is: signs between sides, a bracket that closes none."""
         off = 0.0
-        if one in "=<>≤≥≠+×÷±→([{,:·-/|%√" and one != "":
-            off -= 7.0 if one in "=<>≤≥≠+×÷±→([{,:·-" else 2.0
-        if other in "=<>≤≥≠→":
+        if one in "=<>≤≥≠≈+×÷±→([{,;:·-/|%√" and one != "":
+            off -= 7.0 if one in "=<>≤≥≠≈+×÷±→([{,;:·-" else 2.0
+        if other in "=<>≤≥≠≈→":
             off -= 7.0
-        if other in "+×÷·:/,." and not inside:
+        if other in "+×÷·:;/,." and not inside:
             off -= 5.0
         if other in ")]}":
             opened = sum(sign in "([{" for sign in inside) - sum(sign in ")]}" for sign in inside)
             off -= 0.0 if opened > 0 else 7.0
         if way == "down":
-            off -= 3.0 if one.isdigit() or one in ")]}°'." else 0.0
+            off -= 3.0 if one in ")]}°'." else 0.0
             off -= 2.0 if other not in "0123456789nkijmabx" and not inside else 0.0
-        elif other in ".,":
+        elif other in ".,;":
             off -= 3.0
         return off

@@ -13,7 +13,7 @@ UNSURE = 0.35  # of a shift between two signs neither of which says how large it
 LEAST = 0.25  # heights of an x: what is lower says nothing of the size
 
 
-def _frame(table: Mapping[str, Stand], sign: str, box: Box) -> tuple[float, float | None]:
+def framed(table: Mapping[str, Stand], sign: str, box: Box) -> tuple[float, float | None]:
     """Where its baseline runs (or, where its size says nothing, its middle), and the height of an x beside it, or None."""
     stand = table.get(sign, USUAL)
     height = stand.bottom - stand.top
@@ -26,8 +26,8 @@ def _frame(table: Mapping[str, Stand], sign: str, box: Box) -> tuple[float, floa
 def shift_and_size(table: Mapping[str, Stand], one: str, box: Box, other: str, second: Box) -> tuple[float, float]:
     """By how much the baseline of the second sign lies below that of the first, in heights of an x of the first, and the
     logarithm of the ratio of their sizes (0 where one of them says nothing)."""
-    base, scale = _frame(table, one, box)
-    below, size = _frame(table, other, second)
+    base, scale = framed(table, one, box)
+    below, size = framed(table, other, second)
     if scale is None and size is None:
         wide = max(box[2] - box[0], second[2] - second[0], 1e-9)
         return UNSURE * (below - base) / wide, 0.0

@@ -22,6 +22,7 @@ from larch.core.recognise.maths.layout import Line, Symbol, parsed
 from larch.core.recognise.maths.partition import partitions
 from larch.core.recognise.maths.rows import row_of
 from larch.core.recognise.maths.signs import ALPHABET, NONE
+from larch.core.recognise.maths.standing import stood
 from larch.core.recognise.net import signs
 from larch.core.recognise.pictures import pictures
 
@@ -41,9 +42,15 @@ FORMS = (
     (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),  # a fraction on one line, seldomer than a number with a slanted 1
     (re.compile(r"-?\d+$"), 3.0),  # a whole number: what might be a 1 among digits is one
 )
+SELDOM = (
+    (re.compile(r"\d↓[a-z]"), 2.5),  # an index at a digit; only the base of a number may be one
+    (re.compile(r"(?<![\d.,])1[xyznabuvw]"), 1.0),  # a factor that nobody writes
+)
+UNCLEAR, MOST_UNCLEAR = 3.0, 24  # of a sign, by how much the likeliest label leads; how many are looked at again
+LEANS = (-0.15, 0.15)  # of all that is written, for that
 COLON = 0.9  # how sure two dots above each other are one
 BARS = re.compile(r"[^|]*\|[^|=<>≤≥,]+\|[^|]*$")
-PAIRED = 3.0  # what bars of an absolute value gain; others lose half of it
+PAIRED = 4.0  # what bars of an absolute value gain; others lose half of it
 WHOLE, SUREST = 0.5, 4.0  # how much it counts that strokes would be no sign at all by themselves; beyond that, no more
 SETTLED = -30.0  # the log-probability of what a settled sign is not
 CLEAR, EACH = 0.5, 0.5  # for covers: how much it counts that a sign is clearly one of them; and what each costs
@@ -119,8 +126,9 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
 
 def form_bonus(text: str) -> float:
     """What a reading gains whose whole says more than runs of four signs can see."""
-    paired = 0.0 if "|" not in text else PAIRED if BARS.match(text) else -PAIRED / 2
-    return paired + next((gain for form, gain in FORMS if form.match(text)), 0.0)
+    gained = 0.0 if "|" not in text else PAIRED if BARS.match(text) else -PAIRED / 2
+    gained -= sum(loss for form, loss in SELDOM if form.search(text))
+    return gained + next((gain for form, gain in FORMS if form.match(text)), 0.0)
 
 
 def _plain(found: _Found) -> str:
@@ -203,13 +211,25 @@ class _Found(NamedTuple):
 
 
 def _odds(even: Sequence[Array], groups: Sequence[tuple[int, ...]], height: float) -> Array:
-    """The log-probabilities of all labels for each group."""
+    """The log-probabilities of all labels for each group. Doubtful ones are looked at again, leaning to either side."""
     import numpy as np
 
     points = np.concatenate(even)
     owner = np.repeat(np.arange(len(even)), [len(stroke) for stroke in even])
-    images, runs, facts = pictures(points, owner, groups, height)
-    return signs.ask(images=images, runs=runs, facts=facts)
+
+    def asked(points: Array, groups: Sequence[tuple[int, ...]]) -> Array:
+        images, runs, facts = pictures(points, owner, groups, height)
+        return signs.ask(images=images, runs=runs, facts=facts)
+
+    odds = asked(points, groups)
+    first, second = np.sort(odds, axis=1)[:, :-3:-1].T
+    doubtful = np.flatnonzero(first - second < UNCLEAR)[:MOST_UNCLEAR]
+    if len(doubtful):
+        again = [groups[k] for k in doubtful]
+        total = odds[doubtful] + sum(asked(points @ np.array([[1.0, 0.0], [lean, 1.0]]), again) for lean in LEANS)
+        total /= 1 + len(LEANS)
+        odds[doubtful] = total - np.log(np.exp(total).sum(axis=1, keepdims=True))
+    return odds
 
 
 def _symbol(group: tuple[int, ...], boxes: Array, odds: Array, numbers: Sequence[int]) -> Symbol:
@@ -239,7 +259,7 @@ def _texts(symbols: list[Symbol], start: float) -> list[_Found]:
                 trees.append((parsed(symbols, labels, {pair: way}), off))
         here = [
             _Found(start + LAYOUT * (tree.score - off) + one.score, tree.line, one.labels, symbols)
-            for tree, off in trees for one in texts(tree.line, symbols, language())
+            for tree, off in trees for one in texts(tree.line, stood(tree.line, symbols, labels), language())
         ]  # fmt: skip
         made += here
         labels = max(here, key=lambda one: one.score).labels

@@ -8,10 +8,10 @@ from typing import NamedTuple
 
 # In the order of the network's answers; behind the last one stands "none of these".
 ALPHABET = (
-    "0123456789abcdefghijklmnopqrstuvwxyz" "ABCDEFGHKLMNPQRSTVWXYZ" "+-=<>()[]{}/|%!.,:°×÷·±'πθαβλμΔ∞√≤≥≠→"
+    "0123456789abcdefghijklmnopqrstuvwxyz" "ABCDEFGHKLMNPQRSTVWXYZ" "+-=<>()[]{}/|%!.,:°×÷·±'πθαβλμΔ∞√≤≥≠→" "U≈€?γ;"
 )  # fmt: skip
 NONE = len(ALPHABET)
-FLAT = frozenset("-=.,:°·'÷→<>+×")  # of no height that says how large it is written
+FLAT = frozenset("-=.,:;°·'÷→<>+×≈")  # of no height that says how large it is written
 
 
 class Stand(NamedTuple):
