@@ -18,6 +18,7 @@ EDGE = 3.0  # left free round a group
 AROUND = 3.4  # heights of a usual sign that the place among others shows
 RUN = 40  # points of how it was written
 FACTS = 6
+MOST_AT_ONCE = 1_000_000  # points of all groups together
 
 
 def pictures(points: Array, owner: Array, groups: Sequence[Sequence[int]], height: float) -> tuple[Array, Array, Array]:
@@ -31,53 +32,76 @@ def pictures(points: Array, owner: Array, groups: Sequence[Sequence[int]], heigh
     images = np.zeros((count, 3, SIDE, SIDE), dtype=np.float32)
     runs = np.zeros((count, 5, RUN), dtype=np.float32)
     facts = np.zeros((count, FACTS), dtype=np.float32)
-    starts = np.searchsorted(owner, np.arange(owner.max(initial=-1) + 2))
-    for k, group in enumerate(groups):
-        parts = [points[starts[s] : starts[s + 1]] for s in group]
-        own = np.concatenate(parts)
-        low, high = own.min(axis=0), own.max(axis=0)
-        middle, size = (low + high) / 2, high - low
-        scale = (SIDE - 2 * EDGE) / max(size.max(), 0.12 * height)
-        _ink(images[k, 0], (own - middle) * scale + SIDE / 2)
-        wide = SIDE / (AROUND * height)
-        around = (points - middle) * wide + SIDE / 2
-        _ink(images[k, 1], (own - middle) * wide + SIDE / 2)
-        other = np.ones(len(points), dtype=bool)
-        for s in group:
-            other[starts[s] : starts[s + 1]] = False
-        _ink(images[k, 2], around[other])
-        _run(runs[k], parts, middle, max(size.max(), 0.12 * height))
-        facts[k] = (size[0] / height, size[1] / height, len(group), size[0] / (size.sum() + 1e-9), len(own) / 40,
-                    float(np.hypot(*(own[0] - own[-1]))) / height)  # fmt: skip
+    most = max(1, MOST_AT_ONCE // max(1, len(points)))
+    for start in range(0, count, most):
+        part = slice(start, start + most)
+        images[part], runs[part], facts[part] = _some(points, owner, groups[part], height)
     return images, runs, np.clip(facts, 0, 6)
 
 
-def _ink(image: Array, places: Array) -> None:
-    """Each point spread over the four pixels round it; no pixel more than black."""
+def _some(points: Array, owner: Array, groups: Sequence[Sequence[int]], height: float) -> tuple[Array, Array, Array]:
+    """As `pictures`, of so few groups that all points of all of them are looked at together."""
+    import numpy as np
+
+    count = len(groups)
+    starts = np.searchsorted(owner, np.arange(owner.max(initial=-1) + 2))
+    strokes = np.array([s for group in groups for s in group], dtype=int)
+    of_stroke = np.repeat(np.arange(count), [len(group) for group in groups])
+    lengths = starts[strokes + 1] - starts[strokes]
+    ends = np.cumsum(lengths)
+    at = np.arange(ends[-1]) + np.repeat(starts[strokes] - (ends - lengths), lengths)
+    own, of = points[at], np.repeat(of_stroke, lengths)
+    sizes = np.bincount(of, minlength=count)
+    firsts = np.cumsum(sizes) - sizes
+    low, high = np.minimum.reduceat(own, firsts), np.maximum.reduceat(own, firsts)
+    middle, size = (low + high) / 2, high - low
+    large = np.maximum(size.max(axis=1), 0.12 * height)
+    wide = SIDE / (AROUND * height)
+    centred = own - middle[of]
+    images = np.empty((count, 3, SIDE, SIDE), dtype=np.float32)
+    images[:, 0] = _ink(of, centred * ((SIDE - 2 * EDGE) / large)[of, None] + SIDE / 2, count)
+    images[:, 1] = _ink(of, centred * wide + SIDE / 2, count)
+    other = np.ones((count, len(starts) - 1), dtype=bool)
+    other[of_stroke, strokes] = False
+    which, place = np.nonzero(other[:, owner])
+    images[:, 2] = _ink(which, (points[place] - middle[which]) * wide + SIDE / 2, count)
+    downs = ends - lengths - firsts[of_stroke]  # where in its group each stroke begins
+    runs = _runs(centred / large[of, None], firsts, sizes, of_stroke, downs)
+    lasts = own[firsts + sizes - 1] - own[firsts]
+    facts = np.column_stack([
+        size / height, [len(group) for group in groups], size[:, 0] / (size.sum(axis=1) + 1e-9), sizes / 40,
+        np.hypot(*lasts.T) / height,
+    ])  # fmt: skip
+    return images, runs, facts
+
+
+def _ink(of: Array, places: Array, count: int) -> Array:
+    """Each point spread over the four pixels round it, in the picture of its group; no pixel more than black."""
     import numpy as np
 
     inside = ((places >= 0) & (places < SIDE - 1)).all(axis=1)
     places = places[inside]
     whole = places.astype(int)
-    share = places - whole
-    x, y = whole.T
-    fx, fy = share.T
-    flat = np.zeros(SIDE * SIDE)
-    for dy, dx, part in ((0, 0, (1 - fx) * (1 - fy)), (0, 1, fx * (1 - fy)), (1, 0, (1 - fx) * fy), (1, 1, fx * fy)):
-        flat += np.bincount((y + dy) * SIDE + x + dx, weights=part, minlength=SIDE * SIDE)
-    image[:] = np.minimum(1.0, 1.6 * flat).reshape(SIDE, SIDE)
+    fx, fy = (places - whole).T
+    first = (of[inside] * SIDE + whole[:, 1]) * SIDE + whole[:, 0]
+    flat = np.zeros(count * SIDE * SIDE)
+    for step, part in ((0, (1 - fx) * (1 - fy)), (1, fx * (1 - fy)), (SIDE, (1 - fx) * fy), (SIDE + 1, fx * fy)):
+        flat += np.bincount(first + step, weights=part, minlength=len(flat))
+    return np.minimum(1.0, 1.6 * flat).reshape(count, SIDE, SIDE)
 
 
-def _run(run: Array, parts: Sequence[Array], middle: Array, size: float) -> None:
+def _runs(own: Array, firsts: Array, sizes: Array, of_stroke: Array, downs: Array) -> Array:
     """x, y, the way it goes (two numbers), and whether the pen has just come down."""
     import numpy as np
 
-    whole = np.concatenate(parts)
-    begins = np.concatenate([[1.0, *np.zeros(len(part) - 1)] for part in parts])
-    at = np.linspace(0, len(whole) - 1, RUN).round().astype(int)
-    chosen = (whole[at] - middle) / size
-    run[0:2] = chosen.T
-    step = np.diff(chosen, axis=0, append=chosen[-1:])
-    run[2:4] = (step / (np.hypot(*step.T)[:, None] + 1e-6)).T
-    downs = np.flatnonzero(begins)
-    run[4, np.searchsorted(at, downs).clip(0, RUN - 1)] = 1.0
+    count = len(firsts)
+    at = np.arange(RUN) * ((sizes - 1) / (RUN - 1))[:, None]
+    at[:, -1] = sizes - 1
+    at = at.round().astype(int)
+    chosen = own[firsts[:, None] + at]
+    step = np.diff(chosen, axis=1, append=chosen[:, -1:])
+    runs = np.zeros((count, 5, RUN), dtype=np.float32)
+    runs[:, 0:2] = chosen.transpose(0, 2, 1)
+    runs[:, 2:4] = (step / (np.hypot(step[..., 0], step[..., 1])[..., None] + 1e-6)).transpose(0, 2, 1)
+    runs[of_stroke, 4, (at[of_stroke] < downs[:, None]).sum(axis=1).clip(0, RUN - 1)] = 1.0
+    return runs

@@ -46,7 +46,8 @@ SELDOM = (
     (re.compile(r"\d↓[a-z]"), 2.5),  # an index at a digit; only the base of a number may be one
     (re.compile(r"(?<![\d.,])1[xyznabuvw]"), 1.0),  # a factor that nobody writes
 )
-UNCLEAR, MOST_UNCLEAR = 3.0, 24  # of a sign, by how much the likeliest label leads; how many are looked at again
+UNCLEAR, NO_SIGN = 2.5, -0.5  # signs that the likeliest label leads by less, and that are signs likely enough,
+MOST_UNCLEAR = 12  # so many at most, are looked at again
 LEANS = (-0.15, 0.15)  # of all that is written, for that
 COLON = 0.9  # how sure two dots above each other are one
 BARS = re.compile(r"[^|]*\|[^|=<>≤≥,]+\|[^|]*$")
@@ -223,7 +224,7 @@ def _odds(even: Sequence[Array], groups: Sequence[tuple[int, ...]], height: floa
 
     odds = asked(points, groups)
     first, second = np.sort(odds, axis=1)[:, :-3:-1].T
-    doubtful = np.flatnonzero(first - second < UNCLEAR)[:MOST_UNCLEAR]
+    doubtful = np.flatnonzero((first - second < UNCLEAR) & (odds[:, NONE] < NO_SIGN))[:MOST_UNCLEAR]
     if len(doubtful):
         again = [groups[k] for k in doubtful]
         total = odds[doubtful] + sum(asked(points @ np.array([[1.0, 0.0], [lean, 1.0]]), again) for lean in LEANS)
