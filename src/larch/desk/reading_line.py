@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator, Sequence
 from typing import TYPE_CHECKING, Any
 
@@ -23,6 +24,7 @@ if TYPE_CHECKING:
 NEAR = 1.4  # heights of the line within which a stroke still belongs to it
 LEAST = 40.0  # page units
 MOST = 300  # strokes
+TAP = 5.0  # page units
 MOST_LINES = 4  # that are written at once, besides the one that was written at last
 
 
@@ -86,6 +88,11 @@ class WrittenLine:
         page = self.context.canvas.page
         inks = inks_of(page.some(self.ids))
         return bool(inks) and (bool(self._on) or taker_under(page, inks) is not None)
+
+    def is_a_tap(self) -> bool:
+        """Whether there is nothing but where a pen came down and went up again: that is no 1."""
+        strokes = strokes_of(inks_of(self.context.canvas.page.some(self.ids)))
+        return all(math.dist(run[0], at) < TAP for run in strokes for at in run)
 
     # What is settled before it is read again
 

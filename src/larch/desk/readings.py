@@ -132,7 +132,8 @@ class Readings(QObject):
             return
         kind = self._pen_kind()
         if kind == "maths":
-            self.read(kind, self.line.here(), by_itself=self.line.is_on_a_thing(), follows=True)
+            if not self.line.is_a_tap():
+                self.read(kind, self.line.here(), by_itself=self.line.is_on_a_thing(), follows=True)
             return
         ids, self._fresh = self._fresh, []
         if kind and ids:

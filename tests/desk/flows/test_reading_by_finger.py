@@ -171,6 +171,21 @@ def test_two_who_write_at_once_are_read_one_after_the_other(hand: Hand, qtbot: Q
     assert hand.window.readings.card is None
 
 
+def test_a_tap_with_the_pen_for_mathematics_is_no_1(hand: Hand, qtbot: QtBot) -> None:
+    """It stays as the dot that it is, and nothing is offered; with what is written beside it, it is read."""
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=300)
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="maths"))
+    readings = hand.window.readings
+    through(finger, [(300, 296), (301, 297)])
+    qtbot.waitUntil(lambda: not readings._pause.isActive(), timeout=WAIT)
+    assert not readings.waiting and readings.card is None and isinstance(hand.canvas.page.things[0], Ink)
+    write(finger, hand.canvas, [[hand.canvas.camera.to_view(*at) for at in run] for run in row("5", 315, 300)])
+    qtbot.waitUntil(lambda: readings.card is not None, timeout=WAIT)
+    assert readings.card is not None and len(readings.line.here()) > 1
+
+
 def test_two_numbers_that_are_written_on_two_lines_at_once(hand: Hand, qtbot: QtBot) -> None:
     """Nobody has to tap anything: each becomes a flag on its own line."""
     finger = at_the_board(hand)
