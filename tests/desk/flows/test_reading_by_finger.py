@@ -20,6 +20,7 @@ from larch.core.things.ink.ink import Ink, ink_from
 from larch.core.things.numbers.abacus import Abacus
 from larch.core.things.numbers.number_flag import NumberFlag
 from larch.core.things.numbers.number_line import NumberLine
+from larch.core.things.words.text import Text
 from tests.board.test_tools import Hand
 from tests.board.touch import State
 from tests.core.recognise.drawn import row
@@ -142,6 +143,21 @@ def test_a_card_that_asks_for_a_number_is_answered_by_finger(hand: Hand, qtbot: 
         qtbot.waitUntil(lambda state=state: getattr(canvas.page.thing(task), "state", "") == state, timeout=WAIT)
     assert canvas.page.things[0] == abacus
     assert not any(isinstance(thing, Ink) for thing in canvas.page.things)
+
+
+def test_words_below_each_other_are_not_written_on_the_card_of_the_one_before(hand: Hand, qtbot: QtBot) -> None:
+    """What else it could be is offered above, so that the next line and the next word have room."""
+    finger = at_the_board(hand)
+    hand.window.keep_setting(pause=300)
+    hand.window.ledge.take("pen")
+    hand.window.ledge.tool("pen").choose(Pen(form="words"))
+    canvas = hand.canvas
+    for count, y in enumerate((300, 390), 1):
+        write(finger, canvas, [[canvas.camera.to_view(*at) for at in run] for run in row("xxx", 300, y)])
+        qtbot.waitUntil(lambda c=count: sum(isinstance(t, Text) for t in canvas.page.things) == c, timeout=WAIT)
+    assert not any(isinstance(thing, Ink) for thing in canvas.page.things)
+    card = hand.window.readings.card
+    assert card is not None and card.geometry().bottom() <= canvas.camera.to_view(300, 390)[1]
 
 
 def in_turn(finger: Finger, *texts: tuple[str, float, float]) -> None:

@@ -122,8 +122,8 @@ class _Stay(QAbstractButton):
 
 class ReadingCard(QWidget):
     """Beside the ink, never on it; it follows the page as that is moved. instead: what is likeliest stands on the page
-    already; then none of these is the first, and the card hangs below, so that the pen can write on beside it. signs: of the
-    likeliest reading, which can be exchanged one by one. stay: what it is called to change nothing."""
+    already; then none of these is the first, and the card keeps off where the pen writes on, beside it and below.
+    signs: of the likeliest reading, which can be exchanged one by one. stay: what it is called to change nothing."""
 
     stayed = pyqtSignal()
 
@@ -176,7 +176,8 @@ class ReadingCard(QWidget):
         self.place()
 
     def place(self) -> None:
-        """To the right of the ink, else to the left, else below it or above it; below first, where the pen writes on."""
+        """To the right of the ink, else to the left, else below it or above it; where the pen writes on, above it, else
+        to the left."""
         x0, y0 = self.canvas.camera.to_view(self.box.x0, self.box.y0)
         x1, y1 = self.canvas.camera.to_view(self.box.x1, self.box.y1)
         wide, high = self.width(), self.height()
@@ -189,7 +190,7 @@ class ReadingCard(QWidget):
             "up": (under, int(y1 + GAP), y1 + GAP + high <= low),
             "down": (under, int(y0 - GAP - high), y0 - GAP - high >= 0),
         }
-        order = ("up", "down", "left", "right") if self.instead else ("left", "right", "up", "down")
+        order = ("down", "right", "up", "left") if self.instead else ("left", "right", "up", "down")
         self._points = next((way for way in order if places[way][2]), order[0])
         x, y, _fits = places[self._points]
         self.move(max(4, min(x, right - wide - 4)), max(4, min(y, low - high - 4)))
