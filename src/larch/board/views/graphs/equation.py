@@ -102,6 +102,9 @@ def _mark(painter: QPainter, made: Setting, error: Unread, at: QPointF, size: fl
     painter.drawLine(QLineF(x, y, x + wide, y))
 
 
+ASKED = {"?": "x", "≈": "=", "\\approx": "="}  # a class knows what they mean; they are read as these, and nothing is marked
+
+
 class Unread(NamedTuple):
     """Where an equation can't be read: the part of the row at `path`."""
 
@@ -120,8 +123,11 @@ def read(equation: Equation) -> tuple[Setting, Unread | None]:
     if outcome := equation.outcome():
         row = (*row, *(() if row[-1:] == (Sign("="),) else (Sign("="),)), *look(outcome))
     made = set_row(row) if row else set_row((Sign(" "),))
+    known = source
+    for sign, other in ASKED.items():
+        known = known.replace(sign, other)
     try:
-        read_row(row) if looks_like_latex(source) else meaning(source)
+        read_row(row if known == source else look(known)) if looks_like_latex(source) else meaning(known)
     except NotRead as error:
         return made, Unread(error.path, error.position)
     except ExpressionError as error:
