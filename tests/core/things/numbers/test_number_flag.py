@@ -48,6 +48,11 @@ def test_its_foot_falls_onto_the_line_but_not_onto_its_place() -> None:
     snap = flag.snap(page.put(flag), [line], 12)
     assert snap is not None and (snap.dx, snap.dy) == pytest.approx((0, 20))
     assert flag.snap(page, [], 12) is None
+    below = flag.replace(placement=flag.placement.moved(0, 65))  # let go among the numbers
+    fallen = below.snap(page.put(below), [line], 12)
+    assert fallen is not None and (fallen.dx, fallen.dy) == pytest.approx((0, -45))
+    far = flag.replace(placement=flag.placement.moved(0, 90))
+    assert far.snap(page.put(far), [line], 12) is None
 
 
 def test_what_it_shows_is_a_number() -> None:

@@ -19,6 +19,7 @@ DIGIT, HIGH, SIDE, POLE = 24.0, 56.0, 16.0, 44.0  # width of a digit; height, ai
 LONGEST = 14
 CLOSE = 10.0  # page units on either side of its place within which a flag stands right
 ON = 30.0  # page units above or below a line within which the foot of a pole is on it
+FALLS = 60.0  # page units from which it falls onto the line when it is let go
 
 
 class NumberFlag(Counts, HasWords, LooksAt, Snaps, Thing, frozen=True, kw_only=True, tag="number flag"):
@@ -75,13 +76,13 @@ class NumberFlag(Counts, HasWords, LooksAt, Snaps, Thing, frozen=True, kw_only=T
     def foot(self) -> Point:
         return (self.placement.x, self.placement.y)
 
-    def line_under(self, page: Page) -> tuple[Graduated, float] | None:
+    def line_under(self, page: Page, within: float = ON) -> tuple[Graduated, float] | None:
         """The line on which it stands, the nearest that its foot touches, and the number there."""
         found: list[tuple[float, int, Graduated, float]] = []
         for line in page.things:
             if not isinstance(line, Graduated) or line.hidden:
                 continue
-            number = line.number_at(self.foot(), ON)
+            number = line.number_at(self.foot(), within)
             if number is not None:
                 found.append((math.dist(line.place_of(number), self.foot()), len(found), line, number))
         if not found:
@@ -122,7 +123,7 @@ class NumberFlag(Counts, HasWords, LooksAt, Snaps, Thing, frozen=True, kw_only=T
 
     def snap(self, page: Page, others: list[Thing], reach: float) -> Snap | None:
         """Its foot onto a number line; along the line it stays where the hand has it."""
-        under = self.line_under(page)
+        under = self.line_under(page, FALLS)
         if under is None or under[0].id not in {other.id for other in others}:
             return None
         (x, y), on = self.foot(), under[0].place_of(under[1])
