@@ -119,9 +119,9 @@ def straight_pieces(points: Array, most: int = MOST_SIDES) -> list[Pieces]:
     best = cost[0].copy()
     trace: list[Array] = []
     found = [Pieces([0, count - 1], math.sqrt(max(best[-1], 0.0) / count))]
+    cost[np.tri(count, k=1, dtype=bool)] = np.inf  # a further piece has three points at least
     for _piece in range(1, most):
         through = best[:, None] + cost
-        through[np.tril_indices(count, 1)] = np.inf  # a piece has three points at least
         which = through.argmin(axis=0)
         best = through[which, np.arange(count)]
         trace.append(which)
@@ -156,10 +156,12 @@ def line_through(points: Array) -> tuple[Array, Array]:
     """The middle and the direction of the best line."""
     import numpy as np
 
-    middle = points.mean(axis=0)
-    _u, _s, ways = np.linalg.svd(points - middle, full_matrices=False)
-    way: Array = ways[0] if np.dot(ways[0], points[-1] - points[0]) >= 0 else -ways[0]
-    return middle, way
+    middle = points.sum(axis=0) / len(points)
+    x, y = (points - middle).T
+    turn = math.atan2(2.0 * float(x @ y), float(x @ x) - float(y @ y)) / 2.0
+    u, v = math.cos(turn), math.sin(turn)
+    forward = (points[-1, 0] - points[0, 0]) * u + (points[-1, 1] - points[0, 1]) * v >= 0
+    return middle, np.array((u, v) if forward else (-u, -v))
 
 
 def corners(points: Array, pieces: Pieces, closed: bool) -> Array:
