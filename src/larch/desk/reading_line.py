@@ -59,18 +59,12 @@ class WrittenLine:
         old = inks_of(self.context.canvas.page.some(self.here()))
         return bool(old) and _beside(union(one.box() for one in old), ink.box())
 
-    def written(self, new: Sequence[str]) -> None:
-        """Further strokes: in this line, or in a new one where they lie apart from it."""
-        page = self.context.canvas.page
-        old = inks_of(page.some(self.here()))
-        for ink in inks_of(page.some(new)):
-            if old and not _beside(union(one.box() for one in old), ink.box()):
-                old = []
-            if not old:
-                self.forget()
-                self._on = equation_under(page, ink.box())
-            self.ids = [*self.ids, ink.id][-MOST:]
-            old.append(ink)
+    def add(self, ink: Ink) -> None:
+        """A further stroke of it."""
+        if not self.here():
+            self.forget()
+            self._on = equation_under(self.context.canvas.page, ink.box())
+        self.ids = [*self.ids, ink.id][-MOST:]
 
     def goes_on(self, box: Box, ids: Sequence[str], new: Ink) -> bool:
         """Whether a stroke belongs to what was just read, and had lain in `box`: then that is one line with it. What is
@@ -184,7 +178,7 @@ class WrittenLines:
                 found = next((line for line in lines if line.reaches(ink)), None)
                 self._others = [line for line in lines if line is not found][:MOST_LINES]
                 self.current = found or WrittenLine(self.context)
-            self.current.written([ink.id])
+            self.current.add(ink)
 
     def turn_to_next(self) -> bool:
         """To another line that waits to be read, when the current one is done with; False where there is none."""

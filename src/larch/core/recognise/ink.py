@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from larch.core.recognise.crossings import crossing
+from larch.core.recognise.crossings import crossing, hanging, touching
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -84,28 +84,12 @@ def _joined_heights(strokes: Sequence[Array], boxes: Array, near: float, flat: f
     """Heights of groups of strokes that touch; level ones, such as bars, touch nothing."""
     import numpy as np
 
-    count = len(strokes)
-    group = list(range(count))
-    standing = boxes[:, 3] - boxes[:, 1] > flat
-    sparse = [stroke[:: max(1, len(stroke) // 24)] for stroke in strokes]
-    for i in range(count):
-        for j in range(i + 1, count):
-            if not (standing[i] or standing[j]) or group[i] == group[j]:
-                continue
-            wide = [boxes[k, 2] - boxes[k, 0] for k in (i, j) if not standing[k]]
-            gap_x = max(boxes[i, 0], boxes[j, 0]) - min(boxes[i, 2], boxes[j, 2])
-            gap_y = max(boxes[i, 1], boxes[j, 1]) - min(boxes[i, 3], boxes[j, 3])
-            if gap_x > near or gap_y > near or any(w > 4 * flat for w in wide):
-                continue
-            apart = sparse[i][:, None] - sparse[j][None]
-            if (apart**2).sum(axis=2).min() <= near * near:
-                old, new = group[j], group[i]
-                group = [new if one == old else one for one in group]
-    found = []
-    for one in set(group):
-        own = [k for k in range(count) if group[k] == one]
-        found.append(boxes[own, 3].max() - boxes[own, 1].min())
-    return np.array(found)
+    wide, high = boxes[:, 2] - boxes[:, 0], boxes[:, 3] - boxes[:, 1]
+    standing = high > flat
+    free = standing | (wide <= 4 * flat)
+    joined = touching(strokes, boxes, near) & (standing[:, None] | standing[None]) & free[:, None] & free[None]
+    groups = [list(group) for group in hanging(joined)]
+    return np.array([boxes[own, 3].max() - boxes[own, 1].min() for own in groups])
 
 
 def evenly(stroke: Array, step: float) -> Array:

@@ -33,6 +33,7 @@ from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import CHECK, HIDDEN, Equation
 
 PAD = 0.18
+ASKED = {"?": "x", "≈": "=", "\\approx": "="}  # a class knows what they mean; they are read as these, and nothing is marked
 
 
 class EquationView(View):
@@ -100,9 +101,6 @@ def _mark(painter: QPainter, made: Setting, error: Unread, at: QPointF, size: fl
     pen.setDashPattern([2.0, 1.2])
     painter.setPen(pen)
     painter.drawLine(QLineF(x, y, x + wide, y))
-
-
-ASKED = {"?": "x", "≈": "=", "\\approx": "="}  # a class knows what they mean; they are read as these, and nothing is marked
 
 
 class Unread(NamedTuple):
