@@ -70,6 +70,34 @@ def test_a_sign_in_many_pieces_is_a_candidate_whole() -> None:
     assert (0, 1, 2, 3, 4) in candidates(ink, boxes_of(ink), 60.0)
 
 
+def test_a_sign_in_pieces_that_nothing_joins_is_a_candidate_whole() -> None:
+    """As a digit comes from a bad picture: five pieces above each other, each by itself; and beside it another sign."""
+    pieces = [stroke(4 * (k % 2), 18 * k, 12, 18 * k + 9, 6) for k in range(5)]
+    ink = [*pieces, stroke(20, 0, 20, 80)]
+    found = candidates(ink, boxes_of(ink), 80.0)
+    assert (0, 1, 2, 3, 4) in found
+    assert (0, 1, 2, 3, 4, 5) in found  # the gap of a tenth might be within the sign
+    apart = [*pieces, stroke(40, 0, 40, 80)]
+    assert (0, 1, 2, 3, 4, 5) not in candidates(apart, boxes_of(apart), 80.0)
+
+
+marks = st.tuples(st.floats(0, 300), st.floats(-40, 40), st.floats(1, 60), st.floats(1, 90))
+
+
+@given(st.lists(marks, min_size=1, max_size=5))  # of so few none is left out
+def test_candidates_are_the_same_in_whatever_order_strokes_came(boxes: list[tuple[float, float, float, float]]) -> None:
+    """As sets of strokes; and each is small enough for a sign, or alone."""
+    ink = [stroke(x, y, x + w, y + h) for x, y, w, h in boxes]
+    found = candidates(ink, boxes_of(ink), 80.0)
+    assert len(set(found)) == len(found) and {(k,) for k in range(len(ink))} <= set(found)
+    back = ink[::-1]
+    other = {tuple(sorted(len(ink) - 1 - k for k in group)) for group in candidates(back, boxes_of(back), 80.0)}
+    assert other == set(found)
+    for group in found:
+        x0, x1 = min(boxes[k][0] for k in group), max(boxes[k][0] + boxes[k][2] for k in group)
+        assert len(group) == 1 or len(group) > 4 or x1 - x0 <= 2.2 * 80 + 1e-6
+
+
 @pytest.mark.parametrize(("x", "y", "together"), [(60, 2, True), (60, -12, True), (60, 45, False), (120, 2, False)])
 def test_the_upper_stroke_of_a_5_may_be_put_down_apart(x: float, y: float, together: bool) -> None:
     """Only at its top, and not far off; a minus beside it is none."""

@@ -20,7 +20,7 @@ from larch.core.recognise.maths.layout import Symbol, parsed
 from larch.core.recognise.maths.partition import partitions
 from larch.core.recognise.maths.place import placed
 from larch.core.recognise.maths.rows import row_of
-from larch.core.recognise.pictures import SIDE, pictures
+from larch.core.recognise.pictures import AROUND, EDGE, SIDE, pictures
 from larch.core.recognise.words import spelt, word_bonus
 
 
@@ -70,6 +70,36 @@ def test_pictures_show_the_group_and_not_the_rest_and_stay_within_bounds() -> No
     assert images.shape == (2, 3, SIDE, SIDE) and runs.shape == (2, 5, 40) and facts.shape == (2, 6)
     assert images.min() >= 0 and images.max() <= 1
     assert images[0, 2].sum() > 0 and images[1, 2].sum() == 0  # the second stands beside the first, and is part of both
+
+
+def plainly(points: np.ndarray, scale: float) -> np.ndarray:
+    """A picture point by point: each spread over four pixels, by how near it lies to them."""
+    image = np.zeros((SIDE + 1, SIDE + 1))
+    for x, y in points * scale + SIDE / 2:
+        if 0 <= x < SIDE - 1 and 0 <= y < SIDE - 1:
+            for row in (int(y), int(y) + 1):
+                for column in (int(x), int(x) + 1):
+                    image[row, column] += (1 - abs(x - column)) * (1 - abs(y - row))
+    return np.minimum(1.0, 1.6 * image[:SIDE, :SIDE])
+
+
+@settings(max_examples=40)
+@given(st.integers(0, 2**32 - 1), st.integers(2, 8))
+def test_pictures_are_those_made_point_by_point(seed: int, count: int) -> None:
+    rng = np.random.default_rng(seed)
+    ink = [np.cumsum(rng.normal(0, 4, (rng.integers(1, 40), 2)), axis=0) + rng.uniform(0, 250, 2) for _ in range(count)]
+    points, owner = np.concatenate(ink), np.repeat(np.arange(count), [len(one) for one in ink])
+    groups = [tuple(sorted(rng.choice(count, rng.integers(1, min(4, count) + 1), replace=False).tolist())) for _ in range(6)]
+    images, _runs, facts = pictures(points, owner, groups, 60.0)
+    for group, image, told in zip(groups, images, facts, strict=True):
+        own = np.concatenate([ink[k] for k in group])
+        rest = np.concatenate([np.empty((0, 2)), *(one for k, one in enumerate(ink) if k not in group)])
+        middle, size = (own.min(axis=0) + own.max(axis=0)) / 2, own.max(axis=0) - own.min(axis=0)
+        near = SIDE / (AROUND * 60.0)
+        assert np.allclose(image[0], plainly(own - middle, (SIDE - 2 * EDGE) / max(*size, 0.12 * 60.0)), atol=1e-4)
+        assert np.allclose(image[1], plainly(own - middle, near), atol=1e-4)
+        assert np.allclose(image[2], plainly(rest - middle, near), atol=1e-4)
+        assert told[2] == len(group) and np.allclose(told[:2], np.minimum(6, size / 60.0), atol=1e-4)
 
 
 def symbol(sign: str, x: float, y: float, wide: float, high: float) -> Symbol:

@@ -15,6 +15,7 @@ from larch.core.recognise.net import Net
 from larch.core.recognise.words import (
     JOINED,
     LETTER,
+    _cased,
     _full_stop,
     _odds_of,
     joined,
@@ -44,6 +45,26 @@ def stroke(x0: float, y0: float, x1: float, y1: float) -> np.ndarray:
 def test_a_dot_at_the_end_is_a_full_stop(last: np.ndarray, meant: str) -> None:
     assert _full_stop([stroke(0, 60, 20, 100), stroke(40, 60, 80, 100), last], LINE) == meant
     assert _full_stop([last], LINE) == ""
+
+
+@pytest.mark.parametrize(
+    ("text", "high", "second", "meant"),
+    [
+        ("Square", 1.0, 1.0, "square"),
+        ("Square", 1.5, 1.0, "Square"),
+        ("which", 1.5, 1.6, "Which"),
+        ("Which", 1.0, 1.6, "which"),  # a tall second letter says nothing of the first
+        ("Third", 1.0, 1.0, "Third"),  # a T is no larger t
+        ("SO", 1.0, 1.0, "SO"),
+        ("SUM", 1.0, 1.0, "SUM"),
+    ],
+)
+def test_a_capital_of_the_same_form_is_told_by_its_height(text: str, high: float, second: float, meant: str) -> None:
+    letter = 30.0
+    tall = [high, second, *[1.0] * (len(text) - 2)]
+    points = np.concatenate([stroke(letter * k + 2, 100 - 40 * h, letter * k + 24, 100) for k, h in enumerate(tall)])
+    box = (2.0, 100 - 40 * max(tall), 2.0 + letter * len(text), 100.0)
+    assert _cased(text, points, box, LINE) == meant
 
 
 def test_words_that_look_alike_cost_less_than_words_with_another_letter() -> None:

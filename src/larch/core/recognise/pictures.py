@@ -63,7 +63,9 @@ def _some(points: Array, owner: Array, groups: Sequence[Sequence[int]], height: 
     images[:, 1] = _ink(of, centred * wide + SIDE / 2, count)
     other = np.ones((count, len(starts) - 1), dtype=bool)
     other[of_stroke, strokes] = False
-    which, place = np.nonzero(other[:, owner])
+    reach = SIDE / 2 / wide
+    seen = (np.abs(points[:, 0] - middle[:, :1]) <= reach) & (np.abs(points[:, 1] - middle[:, 1:]) <= reach)
+    which, place = np.nonzero(other[:, owner] & seen)
     images[:, 2] = _ink(which, (points[place] - middle[which]) * wide + SIDE / 2, count)
     downs = ends - lengths - firsts[of_stroke]  # where in its group each stroke begins
     runs = _runs(centred / large[of, None], firsts, sizes, of_stroke, downs)
@@ -79,15 +81,19 @@ def _ink(of: Array, places: Array, count: int) -> Array:
     """Each point spread over the four pixels round it, in the picture of its group; no pixel more than black."""
     import numpy as np
 
-    inside = ((places >= 0) & (places < SIDE - 1)).all(axis=1)
-    places = places[inside]
-    whole = places.astype(int)
-    fx, fy = (places - whole).T
-    first = (of[inside] * SIDE + whole[:, 1]) * SIDE + whole[:, 0]
-    flat = np.zeros(count * SIDE * SIDE)
-    for step, part in ((0, (1 - fx) * (1 - fy)), (1, fx * (1 - fy)), (SIDE, (1 - fx) * fy), (SIDE + 1, fx * fy)):
-        flat += np.bincount(first + step, weights=part, minlength=len(flat))
-    return np.minimum(1.0, 1.6 * flat).reshape(count, SIDE, SIDE)
+    x, y = places.T.copy()
+    inside = (x >= 0) & (x < SIDE - 1) & (y >= 0) & (y < SIDE - 1)
+    if not inside.all():
+        x, y, of = x[inside], y[inside], of[inside]
+    column, row = x.astype(int), y.astype(int)
+    fx, fy = x - column, y - row
+    first = (of * SIDE + row) * SIDE + column
+    left, right = 1 - fx, fx * fy
+    pixels = np.concatenate([first, first + 1, first + SIDE, first + SIDE + 1])
+    shares = np.concatenate([left * (1 - fy), fx - right, left * fy, right])
+    flat = np.bincount(pixels, weights=shares, minlength=count * SIDE * SIDE)
+    found: Array = np.minimum(1.0, 1.6 * flat).reshape(count, SIDE, SIDE)
+    return found
 
 
 def _runs(own: Array, firsts: Array, sizes: Array, of_stroke: Array, downs: Array) -> Array:

@@ -28,6 +28,8 @@ AROUND = ".,!?:;()\"'’"  # signs that stand at words
 SURE = 2.2  # what a word has to gain at least, so that others near to it are not looked at
 LETTER, JOINED = 4.2, 2.2  # the price of another letter at most, and of letters that look alike
 ALIKE = (("cl", "d"), ("ll", "h"), ("rn", "m"), ("vv", "w"), ("nn", "m"), ("ri", "n"), ("li", "h"), ("in", "h"), ("lo", "b"))
+SAME_FORM = frozenset("CcOoSsUuVvWwXxZz")  # letters whose capitals are small ones enlarged
+SMALL_LETTER, CAPITAL = 1.15, 1.35  # x-heights: no higher is a small letter of these, no lower a capital
 OWN = 15.0  # the logarithm of how often a word of the writer counts as met
 COMMON = 0.2  # for each power of e by which it is more common
 SPELT = frozenset(
@@ -154,7 +156,7 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
         if stop:
             ranked = [(_stopped(text, stop), score) for text, score in ranked]
         number = _number(kept, members, ranked[0][0])
-        text = number or ranked[0][0]
+        text = number or _cased(ranked[0][0], points, box, line)
         total = sum(math.exp(score - ranked[0][1]) for _text, score in ranked)
         others = tuple(word for word, _score in ranked if word != text)[:5]
         made.append(Word(text, tuple(numbers[k] for k in members), (box[0], box[1], box[2], box[3]),
@@ -295,6 +297,24 @@ def _full_stop(own: Sequence[Array], line: WrittenLine) -> str:
     if not sits or wide > 0.45 or tall > 0.8 or float(np.mean(last[:, 0])) < rest:
         return ""
     return "," if tall > 0.25 and high[1] > base + 0.16 * line.x_height else "."
+
+
+def _cased(text: str, points: Array, box: Sequence[float], line: WrittenLine) -> str:
+    """Whether the first letter is a capital, where only its height tells: S or s. points: of the word; box: around it."""
+    if len(text) < 3 or text[0] not in SAME_FORM or not text[1:].islower():
+        return text
+    letter = (box[2] - box[0]) / len(text)
+
+    def height(share: float) -> float:
+        """Of what stands in so much of the first letter's place, in x-heights."""
+        inside = points[points[:, 0] < box[0] + share * letter]
+        return (line.base_at(box[0]) - float(inside[:, 1].min())) / line.x_height
+
+    if text[0].isupper() and height(0.9) < SMALL_LETTER:
+        return text[0].lower() + text[1:]
+    if text[0].islower() and height(0.6) > CAPITAL:
+        return text[0].upper() + text[1:]
+    return text
 
 
 def _number(kept: Sequence[Array], members: Sequence[int], text: str) -> str:
