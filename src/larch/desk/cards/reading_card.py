@@ -10,9 +10,11 @@ from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygon
 from PyQt6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
+from larch.board.free_place import freest
 from larch.board.look import colour, icon, interface_font, page_font, text_colour
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
+from larch.board.views import view_of
 from larch.core.base.shape import Box
 from larch.core.base.words import _
 from larch.core.maths.layout.rows import Row
@@ -176,24 +178,33 @@ class ReadingCard(QWidget):
         self.place()
 
     def place(self) -> None:
-        """To the right of the ink, else to the left, else below it or above it; where the pen writes on, above it, else
-        to the left."""
-        x0, y0 = self.canvas.camera.to_view(self.box.x0, self.box.y0)
-        x1, y1 = self.canvas.camera.to_view(self.box.x1, self.box.y1)
+        """To the right of the ink, else to the left, below it or above it; where the pen writes on, above it or to the
+        left, else elsewhere. Of these where it covers least of what is on the page."""
+        canvas = self.canvas
+        ink = canvas.camera.box_to_view(self.box)
         wide, high = self.width(), self.height()
-        low, right = self.canvas.height() - self.canvas.covered.below, self.canvas.width()
-        beside = min(max(4, int((y0 + y1) / 2 - high / 2)), max(4, low - high - 4))
-        under = max(4, min(int(x0), right - wide - 4))
-        places = {
-            "left": (int(x1 + GAP), beside, x1 + GAP + wide <= right),
-            "right": (int(x0 - GAP - wide), beside, x0 - GAP - wide >= 0),
-            "up": (under, int(y1 + GAP), y1 + GAP + high <= low),
-            "down": (under, int(y0 - GAP - high), y0 - GAP - high >= 0),
+        room = Box(0, 0, canvas.width(), canvas.height() - canvas.covered.below)
+        beside = min(max(4.0, ink.centre[1] - high / 2), max(4.0, room.y1 - high - 4))
+        along = [max(4.0, min(x, room.x1 - wide - 4)) for x in (ink.x0, ink.x1 - wide)]
+        tops = {
+            "left": [(ink.x1 + GAP, beside)],
+            "right": [(ink.x0 - GAP - wide, beside)],
+            "up": [(x, ink.y1 + GAP) for x in along],
+            "down": [(x, ink.y0 - GAP - high) for x in along],
         }
-        order = ("down", "right", "up", "left") if self.instead else ("left", "right", "up", "down")
-        self._points = next((way for way in order if places[way][2]), order[0])
-        x, y, _fits = places[self._points]
-        self.move(max(4, min(x, right - wide - 4)), max(4, min(y, low - high - 4)))
+        around = self.box.grown((max(wide, high) + GAP) / canvas.camera.scale)
+        taken = [(canvas.camera.box_to_view(view_of(one).box(one)), 1.0) for one in canvas.things_in(around)]
+        for ways in (("down", "right"), ("left", "up")) if self.instead else (("left", "right", "up", "down"),):
+            pointing = {Box(x, y, x + wide, y + high): way for way in ways for x, y in tops[way]}
+            found = freest(list(pointing), taken, room)
+            if found is not None:
+                self._points = pointing[found]
+                break
+        else:
+            self._points = "down" if self.instead else "left"
+            x, y = tops[self._points][0]
+            found = Box(x, y, x + wide, y + high)
+        self.move(int(max(4, min(found.x0, room.x1 - wide - 4))), int(max(4, min(found.y0, room.y1 - high - 4))))
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
