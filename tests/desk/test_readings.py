@@ -88,6 +88,7 @@ def test_mathematics_comes_in_place_in_its_colour_with_the_ink_behind_it(hand: H
     hand.canvas.commit(action.run(hand.canvas.page, (made,)))
     back = hand.canvas.page.things
     assert len(back) == len(ids) and all(isinstance(thing, Ink) for thing in back)
+    assert set(hand.canvas.selection) == {thing.id for thing in back}  # to be read otherwise at once
     assert back[0].box().x0 == pytest.approx(box.x0, abs=0.5) and back[0].box().y0 == pytest.approx(box.y0, abs=0.5)
 
 

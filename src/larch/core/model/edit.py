@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 
 from msgspec import Struct
 
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page
+from larch.core.model.thing import Thing
 
 
 class Edit(Struct, frozen=True):
@@ -35,6 +36,14 @@ class Edit(Struct, frozen=True):
         if lesson.page(self.after.id) is None:
             raise LookupError(f"page {self.after.id} is gone")
         return lesson.with_page(self.after)
+
+
+def replaced_by(page: Page, instead: Mapping[str, Sequence[Thing]], label: str, said: str = "") -> Edit:
+    """Some things replaced by others, each at its depth; what came is selected."""
+    after = page.exchange(instead)
+    old = {thing.id for thing in page.things}
+    ids = tuple(thing.id for thing in after.things if thing.id in instead or thing.id not in old)
+    return Edit(label, page, after, select=ids, said=said)
 
 
 class Changes(Struct, frozen=True):

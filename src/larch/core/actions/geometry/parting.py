@@ -32,7 +32,7 @@ from larch.core.maths import geometry
 from larch.core.maths.overlay import overlaid
 from larch.core.model.action import Action, Fold, Things, grants, put, register
 from larch.core.model.capabilities import Constructible, IsInk
-from larch.core.model.edit import Edit
+from larch.core.model.edit import Edit, replaced_by
 from larch.core.model.fact import read_number
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
@@ -67,14 +67,7 @@ def share(page: Page, things: Things, n: int, rows: int = 1, corner: str = "") -
             instead[thing.id] = parts_of(thing, n, rows, corner, f"{thing.id}.{page.next}")
     if not instead:
         raise ValueError(_("Only a shape with an inside can be shared."))
-    return _exchanged(page, instead, _("Share into parts"))
-
-
-def _exchanged(page: Page, instead: dict[str, list[Thing]], label: str, said: str = "") -> Edit:
-    after = page.exchange(instead)
-    old = {thing.id for thing in page.things}
-    ids = tuple(thing.id for thing in after.things if thing.id in instead or thing.id not in old)
-    return Edit(label, page, after, select=ids, said=said)
+    return replaced_by(page, instead, _("Share into parts"))
 
 
 def parts_of(thing: Figure, n: int, rows: int, corner: str, name: str) -> list[Thing]:
@@ -145,7 +138,7 @@ def cut(page: Page, things: Things) -> Edit:
             instead[thing.id] = pieces
     if not instead:
         raise ValueError(_("The line must run right across the shape to cut it."))
-    return _exchanged(page, instead, _("Cut"))
+    return replaced_by(page, instead, _("Cut"))
 
 
 def _cutting_line(page: Page, thing: Thing) -> list[Point]:

@@ -7,7 +7,7 @@ from larch.core.base.words import N_, _
 from larch.core.figures.tiling import tiling_of
 from larch.core.model.action import Action, Things, only, put, register
 from larch.core.model.capabilities import Constructible
-from larch.core.model.edit import Edit
+from larch.core.model.edit import Edit, replaced_by
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.geometry.polygon import Polygon
@@ -50,10 +50,7 @@ def take_apart(page: Page, things: Things) -> Edit:
             Polygon(vertices=ring, letters=" " * len(ring), hue=hue_of(tiles, ring, k), placement=tiles.placement)
             for ring, k in rings
         ]
-    after = page.exchange(instead)
-    old = {thing.id for thing in page.things}
-    ids = tuple(t.id for t in after.things if t.id not in old or t.id in instead)
-    return Edit(_("Take apart"), page, after, select=ids)
+    return replaced_by(page, instead, _("Take apart"))
 
 
 LOOSENING = (

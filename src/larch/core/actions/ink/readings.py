@@ -14,7 +14,7 @@ from larch.core.base.words import N_, _
 from larch.core.figures.settle import settle
 from larch.core.model.action import Action, Things, put, register, through
 from larch.core.model.capabilities import Joinable
-from larch.core.model.edit import Edit
+from larch.core.model.edit import Edit, replaced_by
 from larch.core.model.page import Page
 from larch.core.model.paper import writing_line
 from larch.core.model.thing import Thing
@@ -264,7 +264,7 @@ def _back(page: Page, things: Things) -> Edit:
     for thing in things:
         inks = getattr(thing, "written", ())
         instead[thing.id] = [ink.replace(placement=ink.placement.on(thing.placement)) for ink in inks]
-    return Edit(_("Bring the ink back"), page, page.exchange(instead))
+    return replaced_by(page, instead, _("Bring the ink back"))
 
 
 # Read otherwise
