@@ -21,6 +21,7 @@ from larch.core.recognise.maths.language import language
 from larch.core.recognise.maths.layout import Line, Symbol, parsed
 from larch.core.recognise.maths.partition import partitions
 from larch.core.recognise.maths.rows import row_of
+from larch.core.recognise.maths.sense import says_something
 from larch.core.recognise.maths.signs import ALPHABET, NONE
 from larch.core.recognise.maths.standing import stood
 from larch.core.recognise.net import signs
@@ -46,6 +47,7 @@ SELDOM = (
     (re.compile(r"\d↓[a-z]"), 2.5),  # an index at a digit; only the base of a number may be one
     (re.compile(r"(?<![\d.,])1[xyznabuvw]"), 1.0),  # a factor that nobody writes
 )
+SENSELESS = 2.5  # what a row loses that can't be understood
 UNCLEAR, NO_SIGN = 2.5, -0.5  # signs that the likeliest label leads by less, and that are signs likely enough,
 MOST_UNCLEAR = 12  # so many at most, are looked at again
 LEANS = (-0.15, 0.15)  # of all that is written, for that
@@ -119,10 +121,21 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
             break
     if not distinct:
         return MathsReading((), (), (), 0.0)
+    distinct = _sensible(distinct)
     rows = tuple(distinct)
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
     return MathsReading(rows[0], rows, _told(best.line, best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+def _sensible(distinct: dict[Row, _Found]) -> dict[Row, _Found]:
+    """In a new order: rows that say nothing stand back behind those nearly as likely that do."""
+    scores = [found.score for found in distinct.values()]
+    if len(scores) < 2 or scores[1] < scores[0] - SENSELESS:
+        return distinct
+    lost = {row: 0.0 if says_something(row) else SENSELESS for row in distinct}
+    found = [(row, one._replace(score=one.score - lost[row])) for row, one in distinct.items()]
+    return dict(sorted(found, key=lambda pair: -pair[1].score))
 
 
 def form_bonus(text: str) -> float:
