@@ -18,6 +18,7 @@ BAR = 1.6  # times as long as high, a line at least
 DEEPEST = 8
 HOOK = 0.2  # of a root's height: what stands left of that stands before it
 ASTRIDE = 0.35  # heights from a bar's level, within which a sign beyond its end stands on the line, as a minus does
+BETWEEN = frozenset("+·×÷:=<>≤≥≠≈→.")  # signs that stand between two sides; a dot is as much one as a stop
 LEAD, LED = 0.8, 8.0  # how much it counts for a minus where the sign behind it stands, and how much at most
 
 
@@ -126,6 +127,7 @@ class _Parser:
                 start = x0 + min(0.12 * (x1 - x0), HOOK * (y1 - y0))
                 if k != root and start < x < x1 + 0.05 * (x1 - x0) and y0 < y < y1 + 0.35 * (y1 - y0):
                     inside.append(k)
+            inside = self._ended(inside)
             if inside:
                 held[root] = Held("root", (self.line(inside, deep + 1),))
                 rest = [k for k in rest if k not in inside]
@@ -158,12 +160,19 @@ class _Parser:
                     over.append(k)
                 elif by0 >= level - 0.25 * (by1 - by0):
                     under.append(k)
-            over, under = self._reaching(over, level, True), self._reaching(under, level, False)
+            over, under = (self._ended(self._reaching(part, level, part is over)) for part in (over, under))
             if over and under:
                 held[bar] = Held("fraction", (self.line(over, deep + 1), self.line(under, deep + 1)))
                 gone = {*over, *under}
                 rest = [k for k in rest if k not in gone]
         return rest
+
+    def _ended(self, members: list[int]) -> list[int]:
+        """Of what a root or a bar holds, without signs between two sides at its end: the other side stands outside."""
+        found = sorted(members, key=lambda k: self.middle(k)[0])
+        while len(found) > 1 and self.labels[found[-1]] in BETWEEN:
+            found.pop()
+        return found
 
     def _usual(self, members: list[int]) -> float:
         """The height of those signs that are not flat."""

@@ -37,8 +37,11 @@ ROWS, MOST_TEXTS = 6, 60  # readings that are told, and among how many they are 
 UNLIKELY = 8.0  # covers that are less likely than the best by more are not looked at
 LAYOUT = 0.9  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
+NUMBER = r"-?\d+(?:[.,]\d+)?"
 FORMS = (
-    (re.compile(r"[A-Z]=?\(-?[\d.]+[,;|]-?[\d.]+\)$"), 1.5),  # a point by its coordinates
+    (re.compile(rf"[A-Z]=?\({NUMBER}[;|]{NUMBER}\)$"), 3.0),  # a point by its coordinates
+    (re.compile(r"[A-Z]=?\(-?[\d.]+,-?[\d.]+\)$"), 1.5),
+    (re.compile(rf"\({NUMBER}[;|]{NUMBER}\)$"), 1.5),
     (re.compile(r"[fgh]\([a-z]\)="), 1.5),  # a function
     (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),  # a fraction on one line, seldomer than a number with a slanted 1
     (re.compile(r"-?\d+$"), 3.0),  # a whole number: what might be a 1 among digits is one
@@ -46,6 +49,8 @@ FORMS = (
 SELDOM = (
     (re.compile(r"\d↓[a-z]"), 2.5),  # an index at a digit; only the base of a number may be one
     (re.compile(r"(?<![\d.,])1[xyznabuvw]"), 1.0),  # a factor that nobody writes
+    (re.compile(r"[.,]\d+↓"), 2.5),  # an index at a decimal
+    (re.compile(r"[.,;:][·.,;:]|·[.,;:]"), 2.5),
 )
 SENSELESS = 2.5  # what a row loses that can't be understood
 UNCLEAR, NO_SIGN = 2.5, -0.5  # signs that the likeliest label leads by less, and that are signs likely enough,
