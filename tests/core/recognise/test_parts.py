@@ -125,6 +125,18 @@ def test_a_fraction_in_a_fraction() -> None:
     assert read(*inner, *outer) == "\\frac{\\frac{1}{2}}{7}"
 
 
+@pytest.mark.parametrize("between", ["+", "×", "="])
+def test_a_sign_between_two_sides_does_not_end_what_a_root_or_a_bar_holds(between: str) -> None:
+    """Where the root, or the bar, reaches a little too far."""
+    after = [symbol(between, 82, 40, 20, 20), symbol("8", 115, 25, 25, 50)]
+    under = [symbol("√", 0, 0, 100, 80), symbol("5", 50, 20, 25, 50)]
+    shown = {"+": "+", "×": "\\times ", "=": "="}[between]
+    assert read(*under, *after) == f"\\sqrt{{5}}{shown}8"
+    over = [symbol("-", 0, 58, 100, 3), symbol("5", 20, 5, 25, 45), symbol("9", 20, 70, 25, 45)]
+    high = [symbol(between, 78, 35, 20, 20), symbol("8", 115, 35, 25, 50)]
+    assert read(*over, *high) == f"\\frac{{5}}{{9}}{shown}8"
+
+
 @given(st.sampled_from("abx3"), st.sampled_from("2n5"), st.floats(0.5, 3))
 def test_the_same_at_any_size(one: str, other: str, scale: float) -> None:
     box, second = (0.0, 30.0, 25.0, 55.0), (30.0, 0.0, 45.0, 25.0)

@@ -145,9 +145,10 @@ def _sensible(distinct: dict[Row, _Found]) -> dict[Row, _Found]:
 
 def form_bonus(text: str) -> float:
     """What a reading gains whose whole says more than runs of four signs can see."""
-    gained = 0.0 if "|" not in text else PAIRED if BARS.match(text) else -PAIRED / 2
-    gained -= sum(loss for form, loss in SELDOM if form.search(text))
-    return gained + next((gain for form, gain in FORMS if form.match(text)), 0.0)
+    gained = next((gain for form, gain in FORMS if form.match(text)), 0.0)
+    if "|" in text and not gained:
+        gained = PAIRED if BARS.match(text) else -PAIRED / 2
+    return gained - sum(loss for form, loss in SELDOM if form.search(text))
 
 
 def _plain(found: _Found) -> str:
