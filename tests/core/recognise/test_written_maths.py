@@ -16,6 +16,7 @@ from larch.core.recognise.maths.answers import maths_answer
 from larch.core.recognise.maths.grids import bracket_of
 from larch.core.recognise.maths.lines import column_of, lines_of
 from larch.core.recognise.strike import strikes_out, struck
+from larch.core.recognise.words import words_answer
 from tests.core.recognise.drawn import SIZE, Strokes, bar, columns, row, sign
 
 
@@ -108,6 +109,22 @@ def test_a_minus_behind_a_fraction_stands_on_the_line() -> None:
     """At the level of its bar, and close behind it."""
     strokes = [*row("1", 14, -14), bar(0, 44, 0), *row("2", 8, 64), bar(50, 78, -4), *row("3", 90, 24)]
     assert maths_answer(strokes)["latex"] == r"\frac{1}{2}-3"
+
+
+@pytest.mark.parametrize(
+    ("text", "latex"), [("x=5.", "x=5"), ("9.", "9"), ("y=-3,", "y=-3"), ("0.5", "0.5"), ("2,4", "2,4")]
+)
+def test_a_stop_at_the_end_is_no_part_of_an_equation(text: str, latex: str) -> None:
+    """It is offered second; and its ink is told as read."""
+    strokes = row(text)
+    answer = maths_answer(strokes)
+    assert answer["latex"] == latex
+    assert text == latex or text in answer["alternatives"]
+    assert sorted(k for one in answer["symbols"] for k in one["strokes"]) == list(range(len(strokes)))
+
+
+def test_a_stop_behind_a_number_in_words_stays() -> None:
+    assert words_answer(row("1234."))["text"] == "1234."
 
 
 @pytest.mark.parametrize("text", ["y=(1,1)", "(1,7)", "(1,-1)", "y=(7,1)"])

@@ -156,6 +156,7 @@ def _words(kept: Sequence[Array], numbers: Sequence[int], line: WrittenLine, n: 
         if stop:
             ranked = [(_stopped(text, stop), score) for text, score in ranked]
         number = _number(kept, members, ranked[0][0])
+        number = _stopped(number, stop) if number and stop else number
         text = number or _cased(ranked[0][0], points, box, line)
         total = sum(math.exp(score - ranked[0][1]) for _text, score in ranked)
         others = tuple(word for word, _score in ranked if word != text)[:5]

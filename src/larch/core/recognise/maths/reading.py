@@ -12,7 +12,7 @@ import re
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
-from larch.core.maths.layout.rows import Row
+from larch.core.maths.layout.rows import Row, Sign
 from larch.core.recognise.groups import CLOSE, DOT, candidates
 from larch.core.recognise.ink import EVEN, MOST_STROKES, TOWERING, boxes_of, clean, evenly, height_of
 from larch.core.recognise.maths.beam import linear, texts
@@ -52,6 +52,7 @@ SELDOM = (
     (re.compile(r"[.,]\d+↓"), 2.5),  # an index at a decimal
     (re.compile(r"[.,;:][·.,;:]|·[.,;:]"), 2.5),
 )
+STOPS = (Sign("."), Sign(","))
 SENSELESS = 2.5  # what a row loses that can't be understood
 UNCLEAR, NO_SIGN = 2.5, -0.5  # signs that the likeliest label leads by less, and that are signs likely enough,
 MOST_UNCLEAR = 12  # so many at most, are looked at again
@@ -126,11 +127,21 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
             break
     if not distinct:
         return MathsReading((), (), (), 0.0)
-    distinct = _sensible(distinct)
-    rows = tuple(distinct)
+    distinct = _sensible(_unstopped(distinct))
+    rows = tuple(distinct)[:ROWS]
     best = distinct[rows[0]]
     share = np.exp([distinct[row].score - best.score for row in rows])
     return MathsReading(rows[0], rows, _told(best.line, best.symbols, best.labels), float(share[0] / share.sum()))
+
+
+def _unstopped(distinct: dict[Row, _Found]) -> dict[Row, _Found]:
+    """A stop at the end ends a sentence, or is a speck of ink: each such row without it, too."""
+    made: dict[Row, _Found] = {}
+    for row, one in distinct.items():
+        if len(row) > 1 and row[-1] in STOPS:
+            made.setdefault(row[:-1], one)
+        made.setdefault(row, one)
+    return made
 
 
 def _sensible(distinct: dict[Row, _Found]) -> dict[Row, _Found]:
