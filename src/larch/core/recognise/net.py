@@ -46,6 +46,7 @@ class Net:
         options.intra_op_num_threads = 2
         options.inter_op_num_threads = 1
         options.enable_cpu_mem_arena = False  # what an arena takes it does not give back
+        options.enable_mem_pattern = False  # every line has another size; plans for each cost memory and save no time
         options.log_severity_level = 3
         return ort.InferenceSession(self.source(), options, providers=["CPUExecutionProvider"])
 
