@@ -26,8 +26,9 @@ LEAN_GAP = 0.12  # heights between the pieces of one sign, at most, from left to
 MOST_FOR_ONE = 40  # candidates that a stroke takes part in
 
 
-def candidates(strokes: Sequence[Array], boxes: Array, height: float) -> list[tuple[int, ...]]:
-    """Each as stroke numbers in rising order. strokes: evenly spaced; boxes: theirs, shape (n, 4)."""
+def candidates(strokes: Sequence[Array], boxes: Array, height: float, across: Array | None = None) -> list[tuple[int, ...]]:
+    """Each as stroke numbers in rising order. strokes: evenly spaced; boxes: theirs, shape (n, 4). across: which strokes
+    cross, where that is known."""
     placed: list[Box] = [(x0, y0, x1, y1) for x0, y0, x1, y1 in boxes.tolist()]
     beside = _neighbours(strokes, placed, height)
     found: dict[tuple[int, ...], None] = {(k,): None for k in range(len(strokes))}
@@ -46,7 +47,7 @@ def candidates(strokes: Sequence[Array], boxes: Array, height: float) -> list[tu
             found.update(dict.fromkeys(grown))
             if own >= MOST_FOR_ONE:
                 break
-    across = crossing(strokes, boxes)
+    across = crossing(strokes, boxes) if across is None else across
     for group in (*hanging(across), *hanging(across | touching(strokes, boxes, NEAR * height))):
         if MOST < len(group) <= MOST_PIECES:  # one sign in many pieces
             found[group] = None

@@ -44,11 +44,11 @@ def boxes_of(strokes: Sequence[Array]) -> Array:
     return np.array([[*stroke.min(axis=0), *stroke.max(axis=0)] for stroke in strokes]).reshape(-1, 4)
 
 
-def height_of(strokes: Sequence[Array], boxes: Array) -> float:
+def height_of(strokes: Sequence[Array], boxes: Array, across: Array | None = None) -> float:
     """The height of a usual sign: the middle one of those that are not much smaller than the rest, strokes that touch taken
-    for one sign. Brackets round several rows say nothing of it."""
-    across = crossing(strokes, boxes).any(axis=1)
-    usual = across | ~_towering(boxes)
+    for one sign. Brackets round several rows say nothing of it. across: which strokes cross, where that is known."""
+    across = crossing(strokes, boxes) if across is None else across
+    usual = across.any(axis=1) | ~_towering(boxes)
     strokes, boxes = [stroke for stroke, is_usual in zip(strokes, usual, strict=True) if is_usual], boxes[usual]
     heights = boxes[:, 3] - boxes[:, 1]
     first = _usual(heights)

@@ -13,6 +13,7 @@ from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from larch.core.maths.layout.rows import Row, Sign
+from larch.core.recognise.crossings import crossing
 from larch.core.recognise.groups import CLOSE, DOT, candidates
 from larch.core.recognise.ink import EVEN, MOST_STROKES, TOWERING, boxes_of, clean, evenly, height_of
 from larch.core.recognise.maths.beam import linear, texts
@@ -99,10 +100,11 @@ def read_maths(strokes: Sequence[Any], fixed: Fixed = (), leaning: Mapping[str, 
         return MathsReading((), (), (), 0.0)
     kept = [cleaned[k] for k in numbers]
     boxes = boxes_of(kept)
-    height = height_of(kept, boxes)
+    across = crossing(kept, boxes)
+    height = height_of(kept, boxes, across)
     even = [evenly(stroke, EVEN * height) for stroke in kept]
     settled = _brackets(even, boxes, height) | _settled(fixed, numbers)
-    groups = _agreeing(candidates(even, boxes, height), settled)
+    groups = _agreeing(candidates(even, boxes, height, across), settled)
     odds = _odds(even, groups, height)
     _stacked_dots(odds, groups, boxes, height)
     _leant(odds, leaning or {})
