@@ -173,4 +173,5 @@ def test_what_nobody_writes_is_less_likely() -> None:
     assert form_bonus("1011↓2⟩") == form_bonus("1011↓2⟩+0")  # the base of a number
     assert form_bonus("1x-2=3") < form_bonus("11x-2=3")
     assert form_bonus("G(7|5)") > form_bonus("G(715)") and form_bonus("(9|-53)") > form_bonus("(91-53)")
+    assert form_bonus("f(x)=|x-3|") > form_bonus("f(x)=1x-31") and form_bonus("|x|=3") > form_bonus("1x1=3")
     assert form_bonus("0,6↓1⟩") < form_bonus("0,61") and form_bonus("(6;·1)") < form_bonus("(6;1)")

@@ -22,7 +22,7 @@ STACKED = 0.85  # heights between those that stand above each other, as in = ÷ 
 SMALL = 0.6  # heights of the lower of two strokes that stand above each other without touching
 DOT = 0.4  # heights: what is smaller is a dot, or a mark that is meant as one
 WIDE, TALL = 2.2, 2.6  # heights: no sign of several strokes is larger
-LEAN_GAP = 0.12  # heights between the pieces of one sign, at most, from left to right
+BROKEN = 0.12  # heights between the pieces of one sign, at most, from left to right
 MOST_FOR_ONE = 40  # candidates that a stroke takes part in
 
 
@@ -51,7 +51,7 @@ def candidates(strokes: Sequence[Array], boxes: Array, height: float, across: Ar
     for group in (*hanging(across), *hanging(across | touching(strokes, boxes, NEAR * height))):
         if MOST < len(group) <= MOST_PIECES:  # one sign in many pieces
             found[group] = None
-    for group in (*_columns(placed, 0.0), *_columns(placed, LEAN_GAP * height)):
+    for group in (*_columns(placed, 0.0), *_columns(placed, BROKEN * height)):
         if 1 < len(group) <= MOST_PIECES and _fits(placed, group, height):  # one sign in pieces that nothing joins
             found[group] = None
     return list(found)

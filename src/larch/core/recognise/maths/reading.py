@@ -39,10 +39,12 @@ UNLIKELY = 8.0  # covers that are less likely than the best by more are not look
 LAYOUT = 0.9  # of how likely the places are
 FLIPS, DOUBT = 3, 4.0  # decisions of the layout that are also tried the other way, and how unsure they are at least
 NUMBER = r"-?\d+(?:[.,]\d+)?"
-FORMS = (
-    (re.compile(rf"[A-Z]=?\({NUMBER}[;|]{NUMBER}\)$"), 3.0),  # a point by its coordinates
-    (re.compile(r"[A-Z]=?\(-?[\d.]+,-?[\d.]+\)$"), 1.5),
+POINTS = (
+    (re.compile(rf"[A-Z]=?\({NUMBER}[;|]{NUMBER}\)$"), 3.0),
+    (re.compile(r"[A-Z]=?\(-?[\d.]+,-?[\d.]+\)$"), 1.5),  # the comma might be one of a decimal
     (re.compile(rf"\({NUMBER}[;|]{NUMBER}\)$"), 1.5),
+)
+FORMS = (
     (re.compile(r"[fgh]\([a-z]\)="), 1.5),  # a function
     (re.compile(r"\d{1,2}/\d{1,2}$"), 1.0),  # a fraction on one line, seldomer than a number with a slanted 1
     (re.compile(r"-?\d+$"), 3.0),  # a whole number: what might be a 1 among digits is one
@@ -51,7 +53,7 @@ SELDOM = (
     (re.compile(r"\d↓[a-z]"), 2.5),  # an index at a digit; only the base of a number may be one
     (re.compile(r"(?<![\d.,])1[xyznabuvw]"), 1.0),  # a factor that nobody writes
     (re.compile(r"[.,]\d+↓"), 2.5),  # an index at a decimal
-    (re.compile(r"[.,;:][·.,;:]|·[.,;:]"), 2.5),
+    (re.compile(r"[.,;:][·.,;:]|·[.,;:]"), 2.5),  # two stops, one after the other
 )
 STOPS = (Sign("."), Sign(","))
 SENSELESS = 2.5  # what a row loses that can't be understood
@@ -158,10 +160,9 @@ def _sensible(distinct: dict[Row, _Found]) -> dict[Row, _Found]:
 
 def form_bonus(text: str) -> float:
     """What a reading gains whose whole says more than runs of four signs can see."""
-    gained = next((gain for form, gain in FORMS if form.match(text)), 0.0)
-    if "|" in text and not gained:
-        gained = PAIRED if BARS.match(text) else -PAIRED / 2
-    return gained - sum(loss for form, loss in SELDOM if form.search(text))
+    point, form = (next((gain for one, gain in known if one.match(text)), 0.0) for known in (POINTS, FORMS))
+    bars = 0.0 if "|" not in text or point else PAIRED if BARS.match(text) else -PAIRED / 2
+    return point + form + bars - sum(loss for one, loss in SELDOM if one.search(text))
 
 
 def _plain(found: _Found) -> str:
