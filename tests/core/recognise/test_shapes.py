@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from larch.core.recognise.shapes.features import crossings
 from larch.core.recognise.shapes.fits import circle_through, ellipse_through, laid_on, regular
-from larch.core.recognise.shapes.path import chain, outline_of, rolled, straight_pieces
+from larch.core.recognise.shapes.path import CUT, chain, corners, line_through, outline_of, rolled, straight_pieces
 from larch.core.recognise.shapes.reading import read_shape, shape_answer, shape_choices
 
 sizes, places, angles = st.floats(30, 400), st.floats(-500, 500), st.floats(0, 360)
@@ -183,3 +183,27 @@ def test_crossings_of_a_line_with_itself() -> None:
     assert crossings(np.column_stack([np.sin(t), np.sin(2 * t + 0.1)])) == 1
     assert crossings(np.column_stack([np.cos(t), np.sin(t)])) == 0
     assert len(rolled(np.column_stack([np.cos(t), np.sin(t)]))) == 201
+
+
+@settings(max_examples=40)
+@given(st.integers(0, 2**32 - 1), st.integers(3, 8))
+def test_corners_lie_on_the_lines_of_their_pieces(seed: int, count: int) -> None:
+    """Unless the lines hardly meet: then it is the place where the outline is cut."""
+    rng = np.random.default_rng(seed)
+    bends, along = rng.normal(0, 1, (count, 2)), np.linspace(0, count - 1, 90)
+    points = np.column_stack([np.interp(along, range(count), bends[:, k]) for k in (0, 1)]) + rng.normal(0, 0.01, (90, 2))
+    for pieces in straight_pieces(points, 5)[1:]:
+        ends = list(pairwise(pieces.cuts))
+        made = corners(points, pieces, closed=False)
+        assert len(made) == len(ends) + 1
+        lines = []
+        for start, stop in ends:
+            part = points[start : stop + 1]
+            trim = int(CUT * len(part))
+            lines.append(line_through(part[trim : len(part) - trim] if len(part) - 2 * trim >= 3 else part))
+        for at, cut, before, after in zip(made[1:-1], pieces.cuts[1:-1], lines, lines[1:], strict=False):
+            off = [abs(float((at - middle)[0] * way[1] - (at - middle)[1] * way[0])) for middle, way in (before, after)]
+            assert max(off) < 1e-9 or np.allclose(at, points[cut])
+        for at, first, (middle, way) in ((made[0], points[0], lines[0]), (made[-1], points[-1], lines[-1])):
+            assert abs(float((at - middle)[0] * way[1] - (at - middle)[1] * way[0])) < 1e-9
+            assert abs(float((at - first) @ way)) < 1e-9  # brought onto it, and not along it

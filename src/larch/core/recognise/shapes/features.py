@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 from larch.core.maths.geometry import crossing_pieces
 from larch.core.recognise.shapes.fits import Oval, circle_through, ellipse_through, laid_on, regular
-from larch.core.recognise.shapes.path import Outline, Pieces, corners, rolled, straight_pieces, turns
+from larch.core.recognise.shapes.path import Outline, Pieces, corners, following, preceding, rolled, straight_pieces, turns
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -86,7 +86,7 @@ def sides_of(ring: Array) -> Array:
     """Lengths of the sides of a closed figure."""
     import numpy as np
 
-    result: Array = np.hypot(*(np.roll(ring, -1, axis=0) - ring).T)
+    result: Array = np.hypot(*(following(ring) - ring).T)
     return result
 
 
@@ -94,7 +94,7 @@ def angles_of(ring: Array) -> Array:
     """Angles at its corners, degrees, 0 to 180."""
     import numpy as np
 
-    one, two = np.roll(ring, 1, axis=0) - ring, np.roll(ring, -1, axis=0) - ring
+    one, two = preceding(ring) - ring, following(ring) - ring
     cross = one[:, 0] * two[:, 1] - one[:, 1] * two[:, 0]
     result: Array = np.degrees(np.abs(np.arctan2(cross, (one * two).sum(axis=1))))
     return result
@@ -119,7 +119,7 @@ def _quad(ring: Array | None) -> list[float]:
         return [0.0] * 14
     sides, angles = sides_of(ring), angles_of(ring)
     mean = float(sides.mean()) + 1e-9
-    ways = np.roll(ring, -1, axis=0) - ring
+    ways = following(ring) - ring
     slopes = np.degrees(np.arctan2(ways[:, 1], ways[:, 0]))
     parallel = sorted(abs((slopes[k] - slopes[k + 2] + 180 + 90) % 180 - 90) for k in (0, 1))
     opposite = sorted(abs(float(sides[k] - sides[k + 2])) / mean for k in (0, 1))
@@ -128,7 +128,7 @@ def _quad(ring: Array | None) -> list[float]:
     diagonals = (ring[2] - ring[0], ring[3] - ring[1])
     sizes = [float(np.hypot(*d)) + 1e-9 for d in diagonals]
     square = abs(float(np.dot(*diagonals)) / (sizes[0] * sizes[1]))
-    cross = ways[:, 0] * np.roll(ways, -1, axis=0)[:, 1] - ways[:, 1] * np.roll(ways, -1, axis=0)[:, 0]
+    cross = ways[:, 0] * following(ways)[:, 1] - ways[:, 1] * following(ways)[:, 0]
     convex = float(abs(np.sign(cross).sum()) == 4)
     return [float(np.abs(angles - 90).mean()), float(np.abs(angles - 90).max()), *parallel, *opposite, kite,
             float(sides.std() / mean), float(sides.max() / (sides.min() + 1e-9)) if sides.min() > 0.02 else 20.0, square,
@@ -162,8 +162,8 @@ def _pentagram(ring: Array | None) -> list[float]:
 
     if ring is None:
         return [0.0, 180.0]
-    ways = np.roll(ring, -1, axis=0) - ring
-    after = np.roll(ways, -1, axis=0)
+    ways = following(ring) - ring
+    after = following(ways)
     turned = np.arctan2(ways[:, 0] * after[:, 1] - ways[:, 1] * after[:, 0], (ways * after).sum(axis=1))
     return [float(abs(turned.sum()) / (2 * math.pi)), float(np.abs(angles_of(ring) - 36).max())]
 

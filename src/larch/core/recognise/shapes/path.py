@@ -168,33 +168,59 @@ def corners(points: Array, pieces: Pieces, closed: bool) -> Array:
     """Where the lines of neighbouring pieces meet; of an open outline also its ends, brought onto their lines."""
     import numpy as np
 
-    lines = []
-    for start, stop in zip(pieces.cuts[:-1], pieces.cuts[1:], strict=True):
-        part = points[start : stop + 1]
-        trim = int(CUT * len(part))
-        lines.append(line_through(part[trim : len(part) - trim] if len(part) - 2 * trim >= 3 else part))
-    count = len(lines)
-    made = []
-    for k in range(count if closed else count - 1):
-        cut = points[pieces.cuts[k + 1]]
-        made.append(_meeting(lines[k], lines[(k + 1) % count], cut))
-    if not closed:
-        (a, u), (b, v) = lines[0], lines[-1]
-        made = [a + np.dot(points[0] - a, u) * u, *made, b + np.dot(points[-1] - b, v) * v]
-    return np.array(made)
+    middles, ways = _lines(points, np.array(pieces.cuts))
+    cuts = points[pieces.cuts[1:]]
+    if closed:
+        return _meetings(middles, ways, following(middles), following(ways), cuts)
+    met = _meetings(middles[:-1], ways[:-1], middles[1:], ways[1:], cuts[:-1])
+    ends = [middles[k] + float((points[k] - middles[k]) @ ways[k]) * ways[k] for k in (0, -1)]
+    return np.concatenate([ends[:1], met, ends[1:]])
 
 
-def _meeting(one: tuple[Array, Array], other: tuple[Array, Array], near: Array) -> Array:
-    """Where two lines meet; the place itself where they hardly do, or far from it."""
+def _lines(points: Array, cuts: Array) -> tuple[Array, Array]:
+    """As `line_through`, of all pieces at once, without a share at either end of each; shapes (n, 2)."""
     import numpy as np
 
-    (a, u), (b, v) = one, other
-    cross = u[0] * v[1] - u[1] * v[0]
-    if abs(cross) < 0.08:
-        return near
-    t = ((b[0] - a[0]) * v[1] - (b[1] - a[1]) * v[0]) / cross
-    met: Array = a + t * u
-    return met if np.hypot(*(met - near)) < 0.22 else near
+    starts, stops = cuts[:-1], cuts[1:] + 1
+    trims = (CUT * (stops - starts)).astype(int)
+    trims[stops - starts - 2 * trims < 3] = 0
+    starts, stops = starts + trims, stops - trims
+    x, y = points.T
+    sums = np.zeros((len(points) + 1, 5))
+    np.cumsum(np.column_stack([x, y, x * x, y * y, x * y]), axis=0, out=sums[1:])
+    sx, sy, sxx, syy, sxy = ((sums[stops] - sums[starts]) / (stops - starts)[:, None]).T
+    turn = np.arctan2(2.0 * (sxy - sx * sy), sxx - sx * sx - syy + sy * sy) / 2.0
+    ways = np.column_stack([np.cos(turn), np.sin(turn)])
+    backward = ((points[stops - 1] - points[starts]) * ways).sum(axis=1) < 0
+    ways[backward] *= -1
+    return np.column_stack([sx, sy]), ways
+
+
+def _meetings(a: Array, u: Array, b: Array, v: Array, near: Array) -> Array:
+    """Where lines meet, all of shape (n, 2); the places `near` where they hardly do, or far from them."""
+    import numpy as np
+
+    cross = u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]
+    level = np.abs(cross) < 0.08
+    away = b - a
+    t = (away[:, 0] * v[:, 1] - away[:, 1] * v[:, 0]) / np.where(level, 1.0, cross)
+    met: Array = a + t[:, None] * u
+    off = met - near
+    return np.where((level | (np.hypot(off[:, 0], off[:, 1]) >= 0.22))[:, None], near, met)
+
+
+def following(ring: Array) -> Array:
+    """The next of each, round a ring."""
+    import numpy as np
+
+    return np.concatenate([ring[1:], ring[:1]])
+
+
+def preceding(ring: Array) -> Array:
+    """The one before each, round a ring."""
+    import numpy as np
+
+    return np.concatenate([ring[-1:], ring[:-1]])
 
 
 def rolled(points: Array) -> Array:
