@@ -235,10 +235,11 @@ def test_the_card_is_wholly_seen_and_never_lies_on_the_ink(
 
 
 def test_the_card_keeps_off_what_is_on_the_page_where_it_can(hand: Hand) -> None:
-    """Ink between two shapes: the card hangs below it; where the pen writes on, it stands above."""
+    """Ink between two shapes: the card hangs below it; where the pen writes on, it stands above. Where all is taken, it
+    stands where it always does."""
     drawn = ink_from([(x, y, 0.7, 0.0) for x, y in square(560, 330, 100)])
-    tall = Polygon(vertices=((0, 0), (0, 700), (380, 700), (380, 0)))
-    hand.put(drawn, tall.moved(690, 10), tall.moved(150, 10))
+    tall = Polygon(vertices=((0, 0), (0, 700), (330, 700), (330, 0)))
+    hand.put(drawn, tall.moved(840, 10), tall.moved(150, 10))
     canvas = hand.canvas
     canvas.whole_page()
     ink = next(thing.box() for thing in canvas.page.things if isinstance(thing, Ink))
@@ -248,6 +249,13 @@ def test_the_card_keeps_off_what_is_on_the_page_where_it_can(hand: Hand) -> None
         here = shown.geometry()
         assert here.bottom() < seen.y0 if instead else here.top() > seen.y1
         shown.close()
+    hand.put(drawn, *(Polygon(vertices=((0, 0), (0, 90), (90, 90), (90, 0))).moved(x, y)
+                      for x, y in ((565, 225), (565, 445), (445, 335), (675, 335))))  # fmt: skip
+    ink = next(thing.box() for thing in canvas.page.things if isinstance(thing, Ink))
+    seen = canvas.camera.box_to_view(ink)
+    shown = ReadingCard(canvas, ink, [Offer("shape", lambda: None)])
+    assert shown.geometry().left() > seen.x1
+    shown.close()
 
 
 def test_how_long_a_pen_waits_is_kept(hand: Hand) -> None:

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygon
 from PyQt6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
 from larch.board.canvas import Canvas
-from larch.board.free_place import freest
+from larch.board.free_place import overlap
 from larch.board.look import colour, icon, interface_font, page_font, text_colour
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
@@ -179,7 +179,7 @@ class ReadingCard(QWidget):
 
     def place(self) -> None:
         """To the right of the ink, else to the left, below it or above it; where the pen writes on, above it or to the
-        left, else elsewhere. Of these where it covers least of what is on the page."""
+        left, else elsewhere. The first of these where it covers nothing of the page, else the first where there is room."""
         canvas = self.canvas
         ink = canvas.camera.box_to_view(self.box)
         wide, high = self.width(), self.height()
@@ -193,11 +193,12 @@ class ReadingCard(QWidget):
             "down": [(x, ink.y0 - GAP - high) for x in along],
         }
         around = self.box.grown((max(wide, high) + GAP) / canvas.camera.scale)
-        taken = [(canvas.camera.box_to_view(view_of(one).box(one)), 1.0) for one in canvas.things_in(around)]
+        taken = [canvas.camera.box_to_view(view_of(one).box(one)) for one in canvas.things_in(around)]
         for ways in (("down", "right"), ("left", "up")) if self.instead else (("left", "right", "up", "down"),):
             pointing = {Box(x, y, x + wide, y + high): way for way in ways for x, y in tops[way]}
-            found = freest(list(pointing), taken, room)
-            if found is not None:
+            fitting = [place for place in pointing if room.covers(place)]
+            if fitting:
+                found = next((place for place in fitting if not any(overlap(place, box) for box in taken)), fitting[0])
                 self._points = pointing[found]
                 break
         else:
