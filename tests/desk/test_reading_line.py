@@ -70,6 +70,42 @@ def test_a_sign_is_put_right_by_two_taps_and_remembered(hand: Hand, qtbot: QtBot
     assert hand.window.settings.hand == KnownHand()
 
 
+@pytest.mark.parametrize("key", [Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Down])
+def test_the_pen_keeps_the_keys_and_enter_takes_what_it_wrote(hand: Hand, qtbot: QtBot, key: Qt.Key) -> None:
+    hand.put()
+    take_pen(hand)
+    write(hand, shifted(row("x=4"), 200, 300))
+    shown = card(hand, qtbot)
+    assert not shown.isAncestorOf(hand.canvas.focusWidget())  # the line may go on
+    QTest.keyClick(hand.canvas, key)
+    if key == Qt.Key.Key_Down:
+        assert hand.window.readings.card is shown
+        assert shown.choices[0].hasFocus() or not hand.window.isActiveWindow()
+        QTest.keyClick(shown, Qt.Key.Key_Return)
+    assert hand.window.readings.card is None
+    left = equations(hand)
+    if key == Qt.Key.Key_Escape:
+        assert not left and all(isinstance(thing, Ink) for thing in hand.canvas.page.things)
+        assert hand.window.ledge.current.name == "pen"
+    else:
+        assert [plain(one) for one in left] == ["x=4"]
+
+
+def test_keys_beside_what_a_pen_has_exchanged_already(hand: Hand, qtbot: QtBot) -> None:
+    """Esc puts the card away and leaves the word; Enter means the page."""
+    hand.put()
+    take_pen(hand, "words")
+    (one,) = [one for one in INK["words"] if one["text"] == "how many lanterns"]
+    write(hand, shifted(one["strokes"], 160, 200))
+    shown = card(hand, qtbot)
+    made = hand.canvas.page.things
+    assert shown.instead and any(isinstance(thing, Text) for thing in made)
+    QTest.keyClick(hand.canvas, Qt.Key.Key_Return)
+    assert hand.window.readings.card is shown
+    QTest.keyClick(hand.canvas, Qt.Key.Key_Escape)
+    assert hand.window.readings.card is None and hand.canvas.page.things == made
+
+
 def test_the_signs_are_gone_through_by_keys(hand: Hand, qtbot: QtBot) -> None:
     ids = hand.put(*[ink_from([(x, y, 0.7, 0.0) for x, y in run]) for run in shifted(row("x=4"), 200, 300)])
     hand.canvas.select(ids)

@@ -75,6 +75,10 @@ class Drawers(QMainWindow):
         if "readings" in self.__dict__:
             self.readings.put_away()
 
+    def reading_key(self, key: int) -> bool:
+        """A key on the page; whether it meant the card of readings beside the ink."""
+        return "readings" in self.__dict__ and self.readings.press(key)
+
     @cached_property
     def choices(self) -> Choices:
         from larch.desk.toolbar.choice_rows import fill

@@ -38,6 +38,8 @@ class PageKeys:
     def press(self, event: QKeyEvent) -> bool:
         """Keys that act on the page itself."""
         key, held = event.key(), event.modifiers()
+        if not held and self.context.part("reading_key")(key):
+            return True
         if key in ARROWS and not held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier):
             far = bool(held & Qt.KeyboardModifier.ShiftModifier)
             self._arrow(*ARROWS[Qt.Key(key)], NUDGE_FAR if far else NUDGE)

@@ -7,7 +7,7 @@ from functools import partial
 from typing import TYPE_CHECKING, Any
 
 import msgspec
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtCore import QObject, Qt, QTimer
 from PyQt6.QtWidgets import QApplication
 
 from larch.board.timers import retire
@@ -23,6 +23,7 @@ from larch.core.model.thing import Thing
 from larch.core.things.ink.ink import Ink
 from larch.desk import reading_offers as offers
 from larch.desk.cards.reading_card import Offer, ReadingCard
+from larch.desk.fields import ENTER
 from larch.desk.jobs import Job
 from larch.desk.reading_line import WrittenLine, WrittenLines
 from larch.desk.reading_offers import MOST, Reading
@@ -324,6 +325,24 @@ class Readings(QObject):
             self._linger.start(LINGER)
         else:
             self.put_away()
+
+    def press(self, key: int) -> bool:
+        """A key while the pen has them and a card lies beside its ink: Enter takes the likeliest, Esc leaves the ink as it
+        is, the arrow down goes onto the card. Whether it meant the card."""
+        card = self.card
+        if card is None:
+            return False
+        if key in ENTER and not card.instead:
+            card.choices[0].click()
+        elif key == Qt.Key.Key_Escape and not card.instead:
+            card.stayed.emit()
+        elif key == Qt.Key.Key_Escape:
+            self.put_away()
+        elif key == Qt.Key.Key_Down and not self.context.canvas.selection:
+            card.choices[0].setFocus()
+        else:
+            return False
+        return True
 
     def put_away(self) -> None:
         self._linger.stop()
