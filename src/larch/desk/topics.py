@@ -166,6 +166,7 @@ KEYS_ON_THE_PAGE = (
     (N_("arrows"), N_("move what is selected, or the page; with Shift further")),
     ("Enter", N_("open, roll, or place what is to be typed")),
     ("Esc", N_("give up, select nothing, leave")),
+    ("Enter, Esc, ↓", N_("beside ink that a pen reads: take the likeliest, leave the ink, go onto the card")),
     (N_("Space, held"), N_("move the page")),
     (N_("Menu"), N_("what can be done with the selection")),
     ("+ - [ ] .", N_("size, turn and colour of a shape")),
