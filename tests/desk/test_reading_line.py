@@ -281,7 +281,13 @@ def test_a_number_on_a_number_line_becomes_a_flag_that_is_dragged_to_its_place(h
     on_equipment(hand, NumberLine(last=100.0, step=10.0), "63", (300.0, 60.0), qtbot)
     (flag,) = [thing for thing in hand.canvas.page.things if isinstance(thing, NumberFlag)]
     assert flag.text == "63" and flag.stands_right(hand.canvas.page) is False and flag.hue == "lake"
-    assert card(hand, qtbot).choices[-1].accessibleName() == "stay as ink"
+    shown = card(hand, qtbot)
+    assert shown.choices[-1].accessibleName() == "stay as ink"
+    line = next(thing for thing in hand.canvas.page.things if isinstance(thing, NumberLine))
+    seen, ink = (hand.canvas.camera.box_to_view(box) for box in (line.box(), flag.box()))
+    here = shown.geometry()
+    assert here.bottom() < seen.y0 or here.top() > seen.y1 or here.right() < seen.x0 or here.left() > seen.x1
+    assert here.left() - 20 <= ink.centre[0] <= here.right() + 20  # it points at what was written
 
 
 def test_a_slow_hand_writes_the_second_digit_later(hand: Hand, qtbot: QtBot) -> None:

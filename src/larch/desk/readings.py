@@ -207,17 +207,17 @@ class Readings(QObject):
             return
         signs = self.line.read_signs(inks, answer) if kind == "maths" else []
         box = union(ink.box() for ink in inks)
+        own = box
         taker = taker_under(page, inks) if by_itself and kind == "maths" else None
         if taker is not None:  # the card covers nothing of what is worked at
-            box = union((box, view_of(taker).box(taker)))
+            box = union((own, view_of(taker).box(taker)))
         if by_itself:
             likeliest, *readings = readings
             self._commit(lambda: msgspec.structs.replace(likeliest.make(), select=()))  # the pen writes on
             signs = []
             if taker is not None:
-                own = union(ink.box() for ink in inks)
                 self._taken = (own, [ink.id for ink in inks], len(self.context.session.history.done))
-        self._show(readings, box, by_itself, hue_of(inks), signs)
+        self._show(readings, box, by_itself, hue_of(inks), signs, at=own)
         if by_itself:
             self._linger.start(LINGER)
             self._turn_to_next(kind)
@@ -225,14 +225,21 @@ class Readings(QObject):
             self.card.choices[0].setFocus()
 
     def _show(
-        self, readings: Sequence[Reading], box: Any, instead: bool, hue: str, signs: Sequence[Any], stay: str = ""
+        self,
+        readings: Sequence[Reading],
+        box: Box,
+        instead: bool,
+        hue: str,
+        signs: Sequence[Any],
+        stay: str = "",
+        at: Box | None = None,
     ) -> None:
         most = MOST - 1 if instead and not stay else 5 if stay else MOST
         made = [
             Offer(one.words, partial(self._take, one, instead and not stay), one.row, one.picture, hue)
             for one in readings[:most]
         ]
-        self.card = ReadingCard(self.context.canvas, box, made, instead=instead, signs=signs, stay=stay)
+        self.card = ReadingCard(self.context.canvas, box, made, instead=instead, signs=signs, stay=stay, at=at)
         self.context.part("tag").hide()
         self.card.stayed.connect(partial(self._stay, instead and not stay))
         if self.card.signs is not None:

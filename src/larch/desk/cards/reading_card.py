@@ -123,9 +123,10 @@ class _Stay(QAbstractButton):
 
 
 class ReadingCard(QWidget):
-    """Beside the ink, never on it; it follows the page as that is moved. instead: what is likeliest stands on the page
-    already; then none of these is the first, and the card keeps off where the pen writes on, beside it and below.
-    signs: of the likeliest reading, which can be exchanged one by one. stay: what it is called to change nothing."""
+    """Beside the ink, never on it; it follows the page as that is moved. box: what it keeps off, which is the ink (at) and
+    perhaps the thing on which it was written. instead: what is likeliest stands on the page already; then none of these is
+    the first, and the card keeps off where the pen writes on, beside it and below. signs: of the likeliest reading, which
+    can be exchanged one by one. stay: what it is called to change nothing."""
 
     stayed = pyqtSignal()
 
@@ -137,9 +138,10 @@ class ReadingCard(QWidget):
         instead: bool = False,
         signs: Sequence[ReadSign] = (),
         stay: str = "",
+        at: Box | None = None,
     ) -> None:
         super().__init__(canvas)
-        self.canvas, self.box, self.instead = canvas, box, instead
+        self.canvas, self.box, self.instead, self.at = canvas, box, instead, at or box
         self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
         self.setAccessibleName(_("read as"))
         self._points = "left"
@@ -177,15 +179,23 @@ class ReadingCard(QWidget):
         self.adjustSize()
         self.place()
 
+    def _ways(self) -> tuple[tuple[str, ...], ...]:
+        """To which side it points, the likeliest first; those behind only where none of the first has room.
+
+        It lies right of the ink, else left, below or above; where the pen writes on, above or left; of a thing that was
+        written on, above or below."""
+        if not self.instead:
+            return (("left", "right", "up", "down"),)
+        return (("down", "right"), ("left", "up")) if self.at == self.box else (("down", "up"), ("right", "left"))
+
     def place(self) -> None:
-        """To the right of the ink, else to the left, below it or above it; where the pen writes on, above it or to the
-        left, else elsewhere. The first of these where it covers nothing of the page, else the first where there is room."""
+        """Where it covers nothing of the page, else where there is room: by the order of `_ways`."""
         canvas = self.canvas
-        ink = canvas.camera.box_to_view(self.box)
+        ink, own = (canvas.camera.box_to_view(box) for box in (self.box, self.at))
         wide, high = self.width(), self.height()
         room = Box(0, 0, canvas.width(), canvas.height() - canvas.covered.below)
         beside = min(max(4.0, ink.centre[1] - high / 2), max(4.0, room.y1 - high - 4))
-        along = [max(4.0, min(x, room.x1 - wide - 4)) for x in (ink.x0, ink.x1 - wide)]
+        along = [max(4.0, min(x, room.x1 - wide - 4)) for x in (own.x0, own.x1 - wide)]
         tops = {
             "left": [(ink.x1 + GAP, beside)],
             "right": [(ink.x0 - GAP - wide, beside)],
@@ -194,7 +204,7 @@ class ReadingCard(QWidget):
         }
         around = self.box.grown((max(wide, high) + GAP) / canvas.camera.scale)
         taken = [canvas.camera.box_to_view(view_of(one).box(one)) for one in canvas.things_in(around)]
-        for ways in (("down", "right"), ("left", "up")) if self.instead else (("left", "right", "up", "down"),):
+        for ways in self._ways():
             pointing = {Box(x, y, x + wide, y + high): way for way in ways for x, y in tops[way]}
             fitting = [place for place in pointing if room.covers(place)]
             if fitting:
@@ -215,7 +225,7 @@ class ReadingCard(QWidget):
         painter.setPen(QPen(QColor(HAIRLINE), 1))
         painter.setBrush(QColor(PAPER))
         painter.drawRoundedRect(body, 10, 10)
-        middle = self.canvas.camera.to_view((self.box.x0 + self.box.x1) / 2, (self.box.y0 + self.box.y1) / 2)
+        middle = self.canvas.camera.to_view(*self.at.centre)
         at = QPointF(
             min(max(body.left() + 20, middle[0] - self.x()), body.right() - 20),
             min(max(body.top() + 20, middle[1] - self.y()), body.bottom() - 20),
