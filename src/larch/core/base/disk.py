@@ -14,12 +14,14 @@ import fcntl
 import io
 import os
 import shutil
+import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import BinaryIO, NamedTuple, cast
 
 MOST_NAMES = 9_999  # that are tried for a file beside another
 BUFFER = 1 << 20
+STALE = 86_400 * 10**9  # ns after which a part of a process that is no more is nobody's
 PART = ".part"  # ends the names of files that are being made
 
 
@@ -214,6 +216,32 @@ def _beside(path: Path) -> Path:
         if not is_there(found):
             return found
     raise OSError(17, "too many unfinished files", str(path))
+
+
+def sweep(path: Path) -> None:
+    """Removes what was once being made to take a file's place and never did: parts a day old of processes that are no more.
+    Never raises OSError; what can't be removed stays."""
+    at = disk()
+    begins = f".{path.name[:100]}."
+    with contextlib.suppress(OSError):
+        for name in at.names(path.parent):
+            if not (is_part(name) and name.startswith(begins)):
+                continue
+            process, _dot, number = name[len(begins) : -len(PART)].partition(".")
+            if not (process.isdecimal() and number.isdecimal()) or _is_running(int(process)):
+                continue
+            if at.stat(path.with_name(name)).time < time.time_ns() - STALE:  # it may be of another machine
+                at.remove(path.with_name(name))
+
+
+def _is_running(process: int) -> bool:
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except (OSError, OverflowError):
+        return True
+    return True
 
 
 def is_part(name: str) -> bool:

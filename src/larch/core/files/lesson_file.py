@@ -14,7 +14,7 @@ import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.base.bounds import MOST_ENTRIES, MOST_MATHML, MOST_PAGES
-from larch.core.base.disk import Stat, disk, replace_file, usual_mode
+from larch.core.base.disk import Stat, disk, replace_file, sweep, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
 from larch.core.base.signs import ALLOWED, Signs
@@ -83,6 +83,7 @@ def write_lesson(
     found, missing = _media_of(lesson, target)
     mode = usual_mode(target)
     replace_file(target, lambda out: _write_zip(lesson, out, picture, found), mode, _read_back, before)
+    sweep(target)
     return missing
 
 
