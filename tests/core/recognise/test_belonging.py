@@ -77,8 +77,18 @@ def test_a_sign_in_pieces_that_nothing_joins_is_a_candidate_whole() -> None:
     found = candidates(ink, boxes_of(ink), 80.0)
     assert (0, 1, 2, 3, 4) in found
     assert (0, 1, 2, 3, 4, 5) in found  # the gap of a tenth might be within the sign
-    apart = [*pieces, stroke(40, 0, 40, 80)]
+    apart = [*pieces, stroke(40, 0, 40, 80), stroke(200, 0, 200, 80)]
     assert (0, 1, 2, 3, 4, 5) not in candidates(apart, boxes_of(apart), 80.0)
+
+
+@pytest.mark.parametrize(("far", "alone"), [(0.0, True), (22.0, True), (160.0, False)])
+def test_all_that_is_written_may_be_one_sign_if_it_is_no_wider_than_one(far: float, alone: bool) -> None:
+    """A 5 whose hook stands off its body: what is measured as the height of signs is that of the body alone."""
+    ink = [stroke(0, 40, 30, 80), stroke(32 + far, 20, 76 + far, 12)]
+    boxes = boxes_of(ink)
+    assert ((0, 1) in candidates(ink, boxes, height_of(ink, boxes))) is alone
+    beside = [*ink, stroke(260, 10, 262, 80), stroke(300, 10, 302, 80)]
+    assert (0, 1, 2, 3) not in candidates(beside, boxes_of(beside), 70.0)
 
 
 marks = st.tuples(st.floats(0, 300), st.floats(-40, 40), st.floats(1, 60), st.floats(1, 90))
@@ -102,7 +112,7 @@ def test_candidates_are_the_same_in_whatever_order_strokes_came(boxes: list[tupl
 def test_the_upper_stroke_of_a_5_may_be_put_down_apart(x: float, y: float, together: bool) -> None:
     """Only at its top, and not far off; a minus beside it is none."""
     body = np.array([(5, 0), (2, 35), (25, 40), (35, 65), (20, 90), (0, 85)], dtype=float)
-    ink = [body, stroke(x, y, x + 50, y - 3)]
+    ink = [body, stroke(x, y, x + 50, y - 3), stroke(400, 0, 400, 90)]
     assert ((0, 1) in candidates(ink, boxes_of(ink), 90.0)) is together
 
 

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 Box = tuple[float, float, float, float]
 MOST = 4  # strokes of a sign
-MOST_PIECES = 8  # of one whose strokes all cross or touch
+MOST_PIECES = 12  # of one whose strokes all cross or touch
 NEAR = 0.05  # heights between strokes that touch
 CLOSE = 0.3  # heights of a usual sign between strokes that touch or nearly do
 HAT = 0.55  # heights from a 5 to its upper stroke, at most
@@ -23,6 +23,7 @@ SMALL = 0.6  # heights of the lower of two strokes that stand above each other w
 DOT = 0.4  # heights: what is smaller is a dot, or a mark that is meant as one
 WIDE, TALL = 2.2, 2.6  # heights: no sign of several strokes is larger
 BROKEN = 0.12  # heights between the pieces of one sign, at most, from left to right
+WIDE_ALONE = 1.9  # of its height, of a sign with nothing beside it
 MOST_FOR_ONE = 40  # candidates that a stroke takes part in
 
 
@@ -54,7 +55,16 @@ def candidates(strokes: Sequence[Array], boxes: Array, height: float, across: Ar
     for group in (*_columns(placed, 0.0), *_columns(placed, BROKEN * height)):
         if 1 < len(group) <= MOST_PIECES and _fits(placed, group, height):  # one sign in pieces that nothing joins
             found[group] = None
+    if 1 < len(strokes) <= MOST_PIECES and _is_one_sign(placed):
+        found[tuple(range(len(strokes)))] = None
     return list(found)
+
+
+def _is_one_sign(boxes: Sequence[Box]) -> bool:
+    """Whether all that is written might be: no wider than a loose 5 is, by its own height."""
+    wide = max(box[2] for box in boxes) - min(box[0] for box in boxes)
+    tall = max(box[3] for box in boxes) - min(box[1] for box in boxes)
+    return wide <= WIDE_ALONE * tall
 
 
 def _columns(boxes: Sequence[Box], gap: float) -> list[tuple[int, ...]]:
