@@ -70,14 +70,15 @@ def test_a_sign_is_put_right_by_two_taps_and_remembered(hand: Hand, qtbot: QtBot
     assert hand.window.settings.hand == KnownHand()
 
 
-@pytest.mark.parametrize("key", [Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Down])
+@pytest.mark.parametrize("key", [Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Escape, Qt.Key.Key_Down])
 def test_the_pen_keeps_the_keys_and_enter_takes_what_it_wrote(hand: Hand, qtbot: QtBot, key: Qt.Key) -> None:
     hand.put()
     take_pen(hand)
     write(hand, shifted(row("x=4"), 200, 300))
     shown = card(hand, qtbot)
     assert not shown.isAncestorOf(hand.canvas.focusWidget())  # the line may go on
-    QTest.keyClick(hand.canvas, key)
+    pad = Qt.KeyboardModifier.KeypadModifier if key == Qt.Key.Key_Enter else Qt.KeyboardModifier.NoModifier
+    QTest.keyClick(hand.canvas, key, pad)
     if key == Qt.Key.Key_Down:
         assert hand.window.readings.card is shown
         assert shown.choices[0].hasFocus() or not hand.window.isActiveWindow()

@@ -38,7 +38,7 @@ class PageKeys:
     def press(self, event: QKeyEvent) -> bool:
         """Keys that act on the page itself."""
         key, held = event.key(), event.modifiers()
-        if not held and self.context.part("reading_key")(key):
+        if not held & ~Qt.KeyboardModifier.KeypadModifier and self.context.part("reading_key")(key):
             return True
         if key in ARROWS and not held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier):
             far = bool(held & Qt.KeyboardModifier.ShiftModifier)

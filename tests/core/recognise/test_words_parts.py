@@ -65,6 +65,7 @@ def test_a_capital_of_the_same_form_is_told_by_its_height(text: str, high: float
     points = np.concatenate([stroke(letter * k + 2, 100 - 40 * h, letter * k + 24, 100) for k, h in enumerate(tall)])
     box = (2.0, 100 - 40 * max(tall), 2.0 + letter * len(text), 100.0)
     assert _cased(text, points, box, LINE) == meant
+    _cased(text, points, (2.0, 0.0, 2.0, 100.0), LINE)  # however narrow
 
 
 def test_words_that_look_alike_cost_less_than_words_with_another_letter() -> None:

@@ -308,7 +308,7 @@ def _cased(text: str, points: Array, box: Sequence[float], line: WrittenLine) ->
 
     def height(share: float) -> float:
         """Of what stands in so much of the first letter's place, in x-heights."""
-        inside = points[points[:, 0] < box[0] + share * letter]
+        inside = points[points[:, 0] <= box[0] + share * letter]
         return (line.base_at(box[0]) - float(inside[:, 1].min())) / line.x_height
 
     if text[0].isupper() and height(0.9) < SMALL_LETTER:
