@@ -256,6 +256,12 @@ def test_the_card_keeps_off_what_is_on_the_page_where_it_can(hand: Hand) -> None
     shown = ReadingCard(canvas, ink, [Offer("shape", lambda: None)])
     assert shown.geometry().left() > seen.x1
     shown.close()
+    hand.put(tall.moved(150, 10))
+    for picture, below in ((((0.0, 0.0), (1.0, 1.0)), True), ((), False)):  # of shapes; of words, where the pen writes on
+        top = ink.moved(0, 90 - ink.y0)
+        shown = ReadingCard(canvas, top, [Offer("it", lambda: None, picture=picture)], True)
+        assert (shown.geometry().top() > canvas.camera.box_to_view(top).y1) is below
+        shown.close()
 
 
 def test_how_long_a_pen_waits_is_kept(hand: Hand) -> None:

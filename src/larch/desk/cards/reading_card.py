@@ -142,6 +142,7 @@ class ReadingCard(QWidget):
     ) -> None:
         super().__init__(canvas)
         self.canvas, self.box, self.instead, self.at = canvas, box, instead, at or box
+        self.shapes = any(offer.picture for offer in offers)
         self.setAttribute(Qt.WidgetAttribute.WA_NoMousePropagation)
         self.setAccessibleName(_("read as"))
         self._points = "left"
@@ -183,9 +184,11 @@ class ReadingCard(QWidget):
         """To which side it points, the likeliest first; those behind only where none of the first has room.
 
         It lies right of the ink, else left, below or above; where the pen writes on, above or left; of a thing that was
-        written on, above or below."""
+        written on, above or below; of a shape that a pen has drawn, above, left, below or right."""
         if not self.instead:
             return (("left", "right", "up", "down"),)
+        if self.shapes:
+            return (("down", "right", "up", "left"),)
         return (("down", "right"), ("left", "up")) if self.at == self.box else (("down", "up"), ("right", "left"))
 
     def place(self) -> None:
