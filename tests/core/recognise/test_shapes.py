@@ -200,7 +200,11 @@ def test_corners_lie_on_the_lines_of_their_pieces(seed: int, count: int) -> None
         for start, stop in ends:
             part = points[start : stop + 1]
             trim = int(CUT * len(part))
-            lines.append(line_through(part[trim : len(part) - trim] if len(part) - 2 * trim >= 3 else part))
+            part = part[trim : len(part) - trim] if len(part) - 2 * trim >= 3 else part
+            middle = part.mean(axis=0)
+            way = np.linalg.svd(part - middle)[2][0]
+            lines.append((middle, way))
+            assert abs(float(line_through(part)[1] @ way)) > 1 - 1e-9
         for at, cut, before, after in zip(made[1:-1], pieces.cuts[1:-1], lines, lines[1:], strict=False):
             off = [abs(float((at - middle)[0] * way[1] - (at - middle)[1] * way[0])) for middle, way in (before, after)]
             assert max(off) < 1e-9 or np.allclose(at, points[cut])

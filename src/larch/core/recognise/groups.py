@@ -62,9 +62,14 @@ def candidates(strokes: Sequence[Array], boxes: Array, height: float, across: Ar
 
 def _is_one_sign(boxes: Sequence[Box]) -> bool:
     """Whether all that is written might be: no wider than a loose 5 is, by its own height."""
-    wide = max(box[2] for box in boxes) - min(box[0] for box in boxes)
-    tall = max(box[3] for box in boxes) - min(box[1] for box in boxes)
+    wide, tall = _extent(boxes)
     return wide <= WIDE_ALONE * tall
+
+
+def _extent(boxes: Sequence[Box]) -> tuple[float, float]:
+    """Width and height of all together."""
+    return (max(box[2] for box in boxes) - min(box[0] for box in boxes),
+            max(box[3] for box in boxes) - min(box[1] for box in boxes))  # fmt: skip
 
 
 def _columns(boxes: Sequence[Box], gap: float) -> list[tuple[int, ...]]:
@@ -80,8 +85,7 @@ def _columns(boxes: Sequence[Box], gap: float) -> list[tuple[int, ...]]:
 
 
 def _fits(boxes: Sequence[Box], group: Sequence[int], height: float) -> bool:
-    wide = max(boxes[k][2] for k in group) - min(boxes[k][0] for k in group)
-    tall = max(boxes[k][3] for k in group) - min(boxes[k][1] for k in group)
+    wide, tall = _extent([boxes[k] for k in group])
     return wide <= WIDE * height and tall <= TALL * height
 
 

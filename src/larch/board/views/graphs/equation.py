@@ -23,6 +23,7 @@ from larch.core.actions.equations.working import chain
 from larch.core.base.memo import remember
 from larch.core.base.shape import Box
 from larch.core.maths.expression import ExpressionError
+from larch.core.maths.layout.asked import STANDS_FOR, plainly
 from larch.core.maths.layout.latex import looks_like_latex
 from larch.core.maths.layout.reading import look, meaning
 from larch.core.maths.layout.rows import Sign
@@ -33,7 +34,7 @@ from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import CHECK, HIDDEN, Equation
 
 PAD = 0.18
-ASKED = {"?": "x", "≈": "=", "\\approx": "="}  # a class knows what they mean; they are read as these, and nothing is marked
+TYPED = str.maketrans(STANDS_FOR)  # a class knows what they mean, so nothing is marked
 
 
 class EquationView(View):
@@ -121,11 +122,8 @@ def read(equation: Equation) -> tuple[Setting, Unread | None]:
     if outcome := equation.outcome():
         row = (*row, *(() if row[-1:] == (Sign("="),) else (Sign("="),)), *look(outcome))
     made = set_row(row) if row else set_row((Sign(" "),))
-    known = source
-    for sign, other in ASKED.items():
-        known = known.replace(sign, other)
     try:
-        read_row(row if known == source else look(known)) if looks_like_latex(source) else meaning(known)
+        read_row(plainly(row)) if looks_like_latex(source) else meaning(source.translate(TYPED))
     except NotRead as error:
         return made, Unread(error.path, error.position)
     except ExpressionError as error:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from larch.core.maths.expression.tree import ExpressionError
-from larch.core.maths.layout.rows import Fence, Item, Row, Sign, inner_rows, with_inner
+from larch.core.maths.layout.asked import plainly
+from larch.core.maths.layout.rows import Fence, Item, Row, Sign
 from larch.core.maths.layout.to_tree import read_row
 
-STANDS_FOR = {"?": "x", "≈": "="}  # a class knows what they mean; they are understood where these are
 GOES_ON = frozenset("=<>≤≥≠≈+−·⋅×÷:/")  # what a line may begin or end with that is written piece by piece
 
 
@@ -19,7 +19,7 @@ def says_something(row: Row) -> bool:
     if len(row) > 1 and _goes_on(row[-1]):
         row = row[:-1]
     try:
-        read_row(_plainly(row))
+        read_row(plainly(row))
     except ExpressionError:
         return False
     return True
@@ -42,15 +42,3 @@ def _is_point(row: Row) -> bool:
             return False
     bars = [k for k, item in enumerate(inner) if item == Sign("|")]
     return len(bars) == 1 and all(part and says_something(part) for part in (inner[: bars[0]], inner[bars[0] + 1 :]))
-
-
-def _plainly(row: Row) -> Row:
-    return tuple(_plain(item) for item in row)
-
-
-def _plain(item: Item) -> Item:
-    if isinstance(item, Sign):
-        return Sign(STANDS_FOR[item.text]) if item.text in STANDS_FOR else item
-    for k, inner in enumerate(inner_rows(item)):
-        item = with_inner(item, k, _plainly(inner))
-    return item

@@ -156,19 +156,18 @@ def line_through(points: Array) -> tuple[Array, Array]:
     """The middle and the direction of the best line."""
     import numpy as np
 
-    middle = points.sum(axis=0) / len(points)
-    x, y = (points - middle).T
-    turn = math.atan2(2.0 * float(x @ y), float(x @ x) - float(y @ y)) / 2.0
-    u, v = math.cos(turn), math.sin(turn)
-    forward = (points[-1, 0] - points[0, 0]) * u + (points[-1, 1] - points[0, 1]) * v >= 0
-    return middle, np.array((u, v) if forward else (-u, -v))
+    middles, ways = _lines(points, np.array([0]), np.array([len(points)]))
+    return middles[0], ways[0]
 
 
 def corners(points: Array, pieces: Pieces, closed: bool) -> Array:
     """Where the lines of neighbouring pieces meet; of an open outline also its ends, brought onto their lines."""
     import numpy as np
 
-    middles, ways = _lines(points, np.array(pieces.cuts))
+    starts, stops = np.array(pieces.cuts[:-1]), np.array(pieces.cuts[1:]) + 1
+    trims = (CUT * (stops - starts)).astype(int)
+    trims[stops - starts - 2 * trims < 3] = 0
+    middles, ways = _lines(points, starts + trims, stops - trims)
     cuts = points[pieces.cuts[1:]]
     if closed:
         return _meetings(middles, ways, following(middles), following(ways), cuts)
@@ -177,15 +176,12 @@ def corners(points: Array, pieces: Pieces, closed: bool) -> Array:
     return np.concatenate([ends[:1], met, ends[1:]])
 
 
-def _lines(points: Array, cuts: Array) -> tuple[Array, Array]:
-    """As `line_through`, of all pieces at once, without a share at either end of each; shapes (n, 2)."""
+def _lines(points: Array, starts: Array, stops: Array) -> tuple[Array, Array]:
+    """The middles and the directions of the best lines through points from `starts` up to `stops`; shapes (n, 2)."""
     import numpy as np
 
-    starts, stops = cuts[:-1], cuts[1:] + 1
-    trims = (CUT * (stops - starts)).astype(int)
-    trims[stops - starts - 2 * trims < 3] = 0
-    starts, stops = starts + trims, stops - trims
-    x, y = points.T
+    middle = points.sum(axis=0) / len(points)  # about which sums of squares lose nothing
+    x, y = (points - middle).T
     sums = np.zeros((len(points) + 1, 5))
     np.cumsum(np.column_stack([x, y, x * x, y * y, x * y]), axis=0, out=sums[1:])
     sx, sy, sxx, syy, sxy = ((sums[stops] - sums[starts]) / (stops - starts)[:, None]).T
@@ -193,7 +189,7 @@ def _lines(points: Array, cuts: Array) -> tuple[Array, Array]:
     ways = np.column_stack([np.cos(turn), np.sin(turn)])
     backward = ((points[stops - 1] - points[starts]) * ways).sum(axis=1) < 0
     ways[backward] *= -1
-    return np.column_stack([sx, sy]), ways
+    return np.column_stack([sx, sy]) + middle, ways
 
 
 def _meetings(a: Array, u: Array, b: Array, v: Array, near: Array) -> Array:
