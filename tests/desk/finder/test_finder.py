@@ -109,3 +109,17 @@ def test_a_folded_action_is_found_by_its_menu(window) -> None:  # type: ignore[n
     window.finder.open()
     QTest.keyClicks(window.finder.field, "construct midpoint")
     assert labels(window.finder)[0] == "Midpoint"
+
+
+@pytest.mark.parametrize(
+    ("query", "label"),
+    [("to words", "Read as words"), ("to mathematics", "Read as mathematics"), ("true up", "True up the shape")],
+)
+def test_ink_is_read_by_the_words_that_stand_on_its_tag(window, query: str, label: str) -> None:  # type: ignore[no-untyped-def]
+    hand = Hand(window)
+    from larch.core.things.ink.ink import ink_from
+
+    window.canvas.select(hand.put(ink_from([(x, 200.0, 0.7, 0.0) for x in range(100, 200, 10)])))
+    window.finder.open()
+    QTest.keyClicks(window.finder.field, query)
+    assert labels(window.finder)[0] == label

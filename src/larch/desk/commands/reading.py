@@ -16,8 +16,13 @@ if TYPE_CHECKING:
 ORDER = 26
 KINDS = (
     ("shape", N_("True up the shape"), "shapes", N_("recognise straighten exact circle square triangle arrow")),
-    ("maths", N_("Read as mathematics"), "square-function", N_("recognise handwriting equation number convert type")),
-    ("words", N_("Read as words"), "type", N_("recognise handwriting text convert type")),
+    (
+        "maths",
+        N_("Read as mathematics"),
+        "square-function",
+        N_("to mathematics recognise handwriting equation number convert type"),
+    ),
+    ("words", N_("Read as words"), "type", N_("to words recognise handwriting text convert type")),
 )
 PAUSES = (
     (600, N_("Pens read after a short pause")),
@@ -33,7 +38,7 @@ def build(w: Context) -> list[Command]:
         for kind, label, picture, words in KINDS
     ] + [
         Command("read again", _("Show what it could be instead"), partial(_again, w), "Edit", "list-ordered",
-                words=_("handwriting suggestions alternatives readings type"), fold=_("Handwriting"), board=True,
+                words=_("other readings handwriting suggestions alternatives type"), fold=_("Handwriting"), board=True,
                 enabled=lambda: written_in(w.canvas.things()) is not None),
         Command("forget hand", _("Forget what was learnt of this handwriting"), partial(_forget, w), "Edit",
                 words=_("handwriting recognise reset corrections"), fold=_("Handwriting"),
