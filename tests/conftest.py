@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import os
+import sys
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -35,6 +36,31 @@ def tidy() -> Iterator[None]:
         gc.collect()
     elif gc.get_count()[0] > YOUNG:
         gc.collect(0)
+
+
+@pytest.fixture(scope="session")
+def qapp_cls() -> type:
+    """Tests of the window run in an application that notices widgets destroyed within an event of their own."""
+    from larch.attack.watching import Watching
+
+    return Watching
+
+
+@pytest.fixture(autouse=True)
+def nothing_goes_within_its_own_event() -> Iterator[None]:
+    yield
+    module = sys.modules.get("larch.attack.watching")
+    app = module.Watching.instance() if module is not None else None
+    found = list(getattr(app, "faults", ()))
+    if found:
+        app.faults.clear()
+        pytest.fail(found[0])
+
+
+@pytest.fixture(autouse=True)
+def mistakes_are_raised(monkeypatch: pytest.MonkeyPatch) -> None:
+    """What the program would hold to the thing concerned is a mistake here."""
+    monkeypatch.setattr("larch.core.model.guarded.strict", True)
 
 
 @pytest.fixture(autouse=True)

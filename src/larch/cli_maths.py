@@ -78,8 +78,8 @@ def _asked_worker(function: str, *given: str | float, of: str = "") -> dict[str,
 
     try:
         if worker().pid is None:
-            worker().ask(f"{ANSWERS}:ready", seconds=WARM).wait(WARM)
-        found: dict[str, Any] = worker().ask(f"{of or ANSWERS}:{function}", *given, seconds=SECONDS).wait(SECONDS + 0.3)
+            worker().ask(f"{ANSWERS}:ready", seconds=WARM).wait()
+        found: dict[str, Any] = worker().ask(f"{of or ANSWERS}:{function}", *given, seconds=SECONDS).wait()
         return found
     except WorkerError as error:
         if error.kind == "late":

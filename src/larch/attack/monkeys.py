@@ -35,11 +35,15 @@ def work(seed: int, steps: int) -> None:
     faulthandler.enable()
     faulthandler.dump_traceback_later(PATIENCE, exit=True)
     from larch.attack.monkey import Monkey, Stumble
+    from larch.attack.watching import Watching
+    from larch.core.model import guarded
     from larch.desk.app import application, work_to_open
     from larch.desk.quiet import Quiet
     from larch.desk.window import Window
 
-    app = application()
+    guarded.strict = True
+    app = Watching(sys.argv[:1])
+    application()
     window = Window(work_to_open(None, demo=True))
     window.canvas.still = True
     window.show()
@@ -55,6 +59,7 @@ def work(seed: int, steps: int) -> None:
             monkey.run(part)
         except Stumble as error:
             trouble = str(error)
+        trouble = trouble or "".join(app.faults[:1])
         done += part
         if done % LESSON == 0:
             window.files.demo_afresh()

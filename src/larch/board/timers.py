@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, QThread, QTimer
-from PyQt6.QtWidgets import QDialog, QWidget
+from PyQt6.QtWidgets import QDialog, QScrollArea, QWidget
 
 
 def timer(parent: QObject, run: Callable[[], object], every: int = 0, once: bool = False) -> QTimer:
@@ -43,6 +43,16 @@ def _let_go() -> None:
         widget = _retired.pop()
         if not sip.isdeleted(widget):
             widget.deleteLater()
+
+
+def show_within(area: QScrollArea, widget: QWidget) -> None:
+    """Shows another widget in a scroll area. `setWidget` alone destroys the one before at once, though it may be a press on
+    that one which asks for it."""
+    old = area.takeWidget()
+    area.setWidget(widget)
+    if old is not None:
+        old.setParent(area)
+        retire(old)
 
 
 def asked(dialog: QDialog) -> bool:

@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QApplication
 from larch.core.base.words import _
 from larch.core.files.lesson_file import LessonFileError
 from larch.core.media.store import store
+from larch.core.model import guarded
 from larch.core.model.lesson import blank_lesson
 from larch.desk.jobs import in_background
 from larch.desk.quiet import Quiet
@@ -122,6 +123,7 @@ def run(path: Path | None = None, demo: bool = False) -> int:
     window.open_on_screen()
     in_background(window, lambda _job: desktop_wants_stillness(), lambda still: _calm(window, still))
     Quiet(window)
+    guarded.listen(lambda error: log.report(error, "held to a thing", quietly=True))
     log.watch_threads()
     log.watch_python(Trouble(window).stumble)
     signal.signal(signal.SIGTERM, lambda *_args: window.close() or window.close())  # said once, then done

@@ -117,6 +117,10 @@ class Context(QObject):
         """Keeps what is being typed and closes its editor."""
         self._desk.finish_typing()
 
+    def keep_typing(self) -> None:
+        """Keeps what has been typed so far; its editor stays open, with the caret where it is."""
+        self._desk.keep_typing()
+
     def shows(self, name: str) -> bool:
         """Whether a card or drawer is open."""
         return bool(self._desk.shows(name))

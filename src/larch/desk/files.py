@@ -44,7 +44,7 @@ class Files(QObject):
         self._told = False
         self._trouble.connect(self._disk_trouble)
         work.begin(self._trouble.emit, context.session.lesson)
-        context.session.recorder = work.record
+        context.session.recorder, context.session.drafter = work.record, work.draft
         context.session.refused = context.say
 
     @property
@@ -160,7 +160,6 @@ class Files(QObject):
     # Saving
 
     def save(self, then: Callable[[], None] | None = None) -> None:
-        self.context.finish_typing()
         if self.path is None:
             self.ask_save()
         else:
@@ -181,6 +180,7 @@ class Files(QObject):
         if self._saving:
             self.context.say(_("It is being saved already."))
             return
+        self.context.keep_typing()
         lesson = self.context.session.lesson
         self._saving = True
 

@@ -175,7 +175,7 @@ class Readings(QObject):
         self.waiting = True
 
         def asked(job: Job) -> Any:
-            return worker().ask(CALLS[kind], strokes, *more, seconds=SECONDS).wait(SECONDS + 1)
+            return worker().ask(CALLS[kind], strokes, *more, seconds=SECONDS).wait()
 
         job = Job(asked)
         job.answered = True

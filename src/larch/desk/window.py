@@ -334,6 +334,11 @@ class Window(Drawers):
         if "editors" in self.__dict__:
             self.editors.finish()
 
+    def keep_typing(self) -> None:
+        """Keeps what has been typed so far, and lets it be gone on with."""
+        if "editors" in self.__dict__:
+            self.editors.keep_so_far()
+
     def _selected(self) -> None:
         if self.canvas.selection and "tag" not in self.__dict__:
             self.tag.refresh()

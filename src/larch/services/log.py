@@ -46,13 +46,13 @@ def _logger() -> logging.Logger:
     return logger
 
 
-def report(error: BaseException, where: str) -> None:
-    """Writes the traceback of an error into the log and tells those who listen. Never raises."""
+def report(error: BaseException, where: str, quietly: bool = False) -> None:
+    """Writes the traceback of an error into the log and, unless quietly, tells those who listen. Never raises."""
     try:
         _logger().error(where, exc_info=(type(error), error, error.__traceback__))
     except Exception:
         print(f"larch: {where}: {error!r}", file=sys.stderr)
-    for listener in list(_listeners):
+    for listener in () if quietly else list(_listeners):
         listener(error)
 
 

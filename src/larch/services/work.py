@@ -53,6 +53,7 @@ class OpenLesson:
         self._journal: Journal | None = None
         self._next: Journal | None = None  # of the file that it is being saved as, while that is not sure yet
         self._trouble: Trouble | None = None
+        self._draft: bytes | None = None  # what is being typed, as the journals know it
         self._order = threading.Lock()  # edits reach the journals in the order in which they are made
 
     @property
@@ -98,10 +99,24 @@ class OpenLesson:
         """Takes an edit. Raises UnicodeEncodeError, and has not taken it, where a text can't be written."""
         body = body_of(record_of(label, before, after))
         with self._order:
-            self.latest = after
-            self.journal.take(body)
-            if self._next is not None:
-                self._next.take(body)
+            self.latest, self._draft = after, None
+            self._take(body)
+
+    def draft(self, before: Lesson, after: Lesson) -> None:
+        """Takes what would be committed if typing ended now; `after` is `before` if that is nothing. Raises
+        UnicodeEncodeError."""
+        record = record_of("", before, after)
+        record.draft = True
+        body = body_of(record)
+        with self._order:
+            if body != self._draft and (record.pages or self._draft is not None):
+                self._draft = body
+                self._take(body)
+
+    def _take(self, body: bytes) -> None:
+        self.journal.take(body)
+        if self._next is not None:
+            self._next.take(body)
 
     def save(self, lesson: Lesson, path: Path, picture: Picture | None = None) -> Saved:
         """Writes the lesson, as it was at some moment, to a file; what was done since stays in the journal. To be called
@@ -143,7 +158,8 @@ class OpenLesson:
         return Saved(path, notes)
 
     def _since(self, lesson: Lesson) -> list[bytes]:
-        return [body_of(record_of("", lesson, self.latest))] if self.latest is not lesson else []
+        edits = [body_of(record_of("", lesson, self.latest))] if self.latest is not lesson else []
+        return edits if self._draft is None else [*edits, self._draft]
 
     def _move(self, lesson: Lesson, path: Path, stamp: Stamp) -> None:
         """From now on the journal is that of the new file, so that opening the file finds it. The old one goes when the new

@@ -1,12 +1,14 @@
 """One process of its own for what may run away or needs a heavy package: algebra, recognition, foreign files.
 
-It is started when first needed, bounded in memory, and each request in time; when it dies or has to be killed, the next
-request starts another. Requests wait in a queue; of those with the same key only the newest counts.
+It is started when first needed, bounded in memory, and each request in time of its own (see `spent`): on a busy machine it
+may take as much longer as the machine is busy. When it dies, is stopped by somebody or has to be killed, another is started.
+Requests wait in a queue; of those with the same key only the newest counts.
 """
 
 from __future__ import annotations
 
 import contextlib
+import os
 import select
 import struct
 import subprocess
@@ -20,12 +22,15 @@ from typing import IO, Any
 import msgspec
 
 from larch.services.log import report
+from larch.services.spent import Spent
 
 MEMORY = 1500  # MB that it may take
 PATIENCE = 0.25  # seconds after which a request is not waited for any more that a newer one has replaced
 CLOSING = 2.0  # seconds that closing waits for the thread at most
 HEAD = struct.Struct(">I")
 LARGEST = 200 * 2**20  # bytes of one message
+LOOK = 0.05  # seconds from look to look at how it is getting on
+PIECE = 65536  # bytes that a pipe takes at once
 
 
 class WorkerError(Exception):
@@ -34,6 +39,10 @@ class WorkerError(Exception):
     def __init__(self, kind: str, words: str) -> None:
         super().__init__(words)
         self.kind = kind
+
+
+class _Stuck(Exception):
+    """The process was stopped by somebody, and has been killed."""
 
 
 class Request:
@@ -158,10 +167,18 @@ class Worker:
     def _answer(self, request: Request) -> None:
         if request.cancelled:
             raise WorkerError("cancelled", "It is not wanted any more.")
-        request.began = time.monotonic()
-        message = msgspec.msgpack.encode([request.call, list(request.given)])
         try:
-            body = self._read(self._sent(HEAD.pack(len(message)) + message), request)
+            message = msgspec.msgpack.encode([request.call, list(request.given)])
+        except UnicodeEncodeError as error:
+            raise WorkerError("Unread", "There is half a character in it.") from error
+        try:
+            body = self._asked(HEAD.pack(len(message)) + message, request)
+        except _Stuck:
+            try:
+                body = self._asked(HEAD.pack(len(message)) + message, request)
+            except (_Stuck, BrokenPipeError, EOFError) as gone:
+                self._kill()
+                raise WorkerError("late", "It took too long.") from gone
         except (BrokenPipeError, EOFError) as gone:
             self._kill()
             raise WorkerError("died", "It needed more than it may have.") from gone
@@ -170,44 +187,61 @@ class Worker:
             raise WorkerError(kind, value)
         request.result = value
 
-    def _sent(self, message: bytes) -> IO[bytes]:
+    def _asked(self, message: bytes, request: Request) -> bytes:
+        """The answer to a message."""
+        request.began = time.monotonic()
+        pipe, spent = self._sent(message, request)
+        size = HEAD.unpack(self._some(pipe, HEAD.size, spent, request))[0]
+        if size > LARGEST:
+            raise EOFError
+        return self._some(pipe, size, spent, request)
+
+    def _sent(self, message: bytes, request: Request) -> tuple[IO[bytes], Spent]:
         """Hands a message to the process, and to a new one if that has died since it was last used; returns where the
-        answer will come from."""
+        answer will come from, and the time that it spends."""
         for last in (False, True):
             process = self._started()
             assert process.stdin is not None and process.stdout is not None
+            spent = Spent(process.pid)
             try:
-                process.stdin.write(message)
-                process.stdin.flush()
-                return process.stdout
+                self._write(process.stdin.fileno(), message, spent, request)
+                return process.stdout, spent
             except BrokenPipeError:
                 self._kill()
                 if last:
                     raise
         raise BrokenPipeError
 
-    def _read(self, pipe: IO[bytes], request: Request) -> bytes:
-        end = request.began + request.seconds
-        head = self._some(pipe, HEAD.size, end, request)
-        size = HEAD.unpack(head)[0]
-        if size > LARGEST:
-            raise EOFError
-        return self._some(pipe, size, end, request)
+    def _write(self, pipe: int, message: bytes, spent: Spent, request: Request) -> None:
+        """A pipe holds little, and whoever should empty it may have been stopped."""
+        sent = 0
+        while sent < len(message):
+            if select.select([], [pipe], [], LOOK)[1]:
+                with contextlib.suppress(BlockingIOError):
+                    sent += os.write(pipe, message[sent : sent + PIECE])
+            else:
+                self._look(spent, request)
 
-    def _some(self, pipe: IO[bytes], count: int, end: float, request: Request) -> bytes:
-        """Exactly so many bytes. Kills the process when the time is up, or when nobody wants the answer any more."""
+    def _look(self, spent: Spent, request: Request) -> None:
+        """Kills the process when its time is up, when it was stopped, or when nobody wants the answer any more."""
+        late, gone = spent.look() >= request.seconds, request.cancelled and time.monotonic() - request.began > PATIENCE
+        if not (spent.held or late or gone):
+            return
+        self._kill()
+        if gone:
+            raise WorkerError("cancelled", "It is not wanted any more.")
+        if late and not spent.held:
+            raise WorkerError("late", "It took too long.")
+        raise _Stuck
+
+    def _some(self, pipe: IO[bytes], count: int, spent: Spent, request: Request) -> bytes:
+        """Exactly so many bytes."""
         found = b""
         while len(found) < count:
-            now = time.monotonic()
-            if now >= end:
-                self._kill()
-                raise WorkerError("late", "It took too long.")
-            if request.cancelled and now - request.began > PATIENCE:
-                self._kill()
-                raise WorkerError("cancelled", "It is not wanted any more.")
-            if not select.select([pipe], [], [], min(0.05, end - now))[0]:
+            if not select.select([pipe], [], [], LOOK)[0]:
+                self._look(spent, request)
                 continue
-            piece = pipe.read1(count - len(found))  # type: ignore[attr-defined]
+            piece = os.read(pipe.fileno(), min(count - len(found), 1 << 20))
             if not piece:
                 raise EOFError
             found += piece
@@ -219,7 +253,9 @@ class Worker:
         if self._process is None or self._process.poll() is not None:
             self._kill()  # of one that has died, the pipes are closed
             command = [sys.executable, "-m", "larch.services.worker_process", str(self._memory)]
-            self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+            self._process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, bufsize=0)
+            assert self._process.stdin is not None
+            os.set_blocking(self._process.stdin.fileno(), False)
         return self._process
 
     def _kill(self) -> None:

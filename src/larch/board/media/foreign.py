@@ -58,7 +58,7 @@ def painted_elsewhere(data: bytes, side: int) -> QImage:
     thread. Raises NotDrawn."""
     request = drawer().ask("larch.board.media.foreign:paint", data, side, seconds=SECONDS)
     try:
-        wide, high, pixels = request.wait(30.0)  # others may stand before it
+        wide, high, pixels = request.wait()
     except WorkerError as error:
         raise NotDrawn(_(DAMAGED if error.kind == "ValueError" else TOO_MUCH)) from error
     return QImage(pixels, wide, high, 4 * wide, QImage.Format.Format_ARGB32_Premultiplied).copy()

@@ -7,18 +7,20 @@ from collections.abc import Iterator, Sequence
 from typing import ClassVar, NamedTuple
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
+from PyQt6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
 from larch.board.gestures.base import Gesture, Stage
-from larch.board.look import GOLD, PAPER, page_font
+from larch.board.look import GOLD, PAPER, SOFT, STONE, page_font
 from larch.board.pointer import Sample
 from larch.board.ticking import at_present
 from larch.core.base.shape import Box, Placement, Point
 from larch.core.model.fact import Fact
+from larch.core.model.guarded import BLANK, Answer, guard, hold, trouble_of
 from larch.core.model.nibs import Pen as InkPen
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
+WITHIN = QBrush(QColor(1, 2, 3))  # a background that nobody sees: by it the states within a thing's painting are known
 LABEL = 22.0  # size of the letters of a measure, page units
 
 
@@ -61,6 +63,11 @@ class View:
     needs_numpy: it can't paint before NumPy has been imported, which is done after the first paint.
     """
 
+    def __init_subclass__(cls) -> None:
+        """What a view gets wrong is held to the thing concerned, as with the hooks of the thing itself."""
+        guard(cls, ANSWERS, of=1)
+        guard(cls, PAINTED, of=2)
+
     kind: ClassVar[type[Thing]]
     margin: ClassVar[float] = 2.0
     shown_below: ClassVar[float] = 0.0
@@ -95,6 +102,22 @@ class View:
         return thing.touches(x, y, slack)
 
     def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
+        """All of it. Where its kind fails, a blank with the reason stands in its place."""
+        if why := trouble_of(thing):
+            paint_blank(painter, thing, why)
+            return
+        painter.save()
+        painter.setBackground(WITHIN)
+        try:
+            self.paint_whole(painter, thing, page)
+        except Exception as error:
+            while painter.background() == WITHIN:  # however many states its kind had put aside
+                painter.restore()
+            paint_blank(painter, thing, hold(thing, error))
+        else:
+            painter.restore()
+
+    def paint_whole(self, painter: QPainter, thing: Thing, page: Page) -> None:
         thing = at_present(thing)
         if type(self).paint_local is not View.paint_local:  # many figures have no body of their own
             painter.save()
@@ -145,6 +168,40 @@ class View:
     def paint_motion(self, painter: QPainter, before: Thing, after: Thing, page: Page, t: float) -> None:
         """A moment of that motion, t from 0 to 1."""
         self.paint(painter, after, page)
+
+
+def paint_blank(painter: QPainter, thing: Thing, why: str) -> None:
+    """In the place of what can't be painted: a dashed sheet that says so."""
+    box = thing.placement.box_on_page(BLANK)
+    painter.save()
+    painter.setBrush(STONE)
+    painter.setPen(QPen(SOFT, 1.5, Qt.PenStyle.DashLine))
+    area = QRectF(box.x0, box.y0, box.width, box.height)
+    painter.drawRect(area)
+    painter.setFont(page_font(14.0))
+    painter.setPen(SOFT)
+    painter.drawText(area.adjusted(6, 4, -6, -4), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, why)
+    painter.restore()
+
+
+def _blank(_view: View, thing: Thing, *_given: object) -> Box:
+    return BLANK
+
+
+def _blank_box(_view: View, thing: Thing, *_given: object) -> Box:
+    return thing.placement.box_on_page(BLANK)
+
+
+ANSWERS: dict[str, Answer] = {
+    "extent": _blank, "box": _blank_box, "reach": _blank_box, "hang": _blank_box,
+    "touches": lambda _view, thing, x, y, slack: BLANK.grown(slack).holds(x, y), "waits": lambda *_given: False,
+    "awaits": lambda *_given: False, "stated": lambda *_given: (), "slips": lambda *_given: (),
+    "kept_free": lambda *_given: (), "motion": lambda *_given: 0,
+}  # fmt: skip
+PAINTED: dict[str, Answer] = {
+    "paint_motion": lambda _view, painter, before, after, page, t: paint_blank(painter, after, trouble_of(after)),
+}  # fmt: skip
+guard(View, ANSWERS, of=1)
 
 
 def transform(placement: Placement) -> QTransform:

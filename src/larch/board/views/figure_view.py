@@ -30,16 +30,16 @@ class FigureView(View):
 
     margin: ClassVar[float] = 96.0
 
-    def paint(self, painter: QPainter, thing: Thing, page: Page) -> None:
+    def paint_whole(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Figure)
         if not thing.why:
-            super().paint(painter, thing, page)
+            super().paint_whole(painter, thing, page)
             return
         if _nowhere(thing):
             return
         painter.save()
         painter.setOpacity(painter.opacity() * FADED)
-        super().paint(painter, thing.replace(shown=()), page)
+        super().paint_whole(painter, thing.replace(shown=()), page)
         painter.restore()
         if thing.why != INHERITED:
             at = self.box(thing).centre

@@ -14,6 +14,7 @@ from larch.core.figures.settling import Plan
 from larch.core.maths.plane.forms import Form, NotThere, Spot
 from larch.core.model.capabilities import Geometric, Plots, Tells
 from larch.core.model.edit import Edit
+from larch.core.model.guarded import hold
 from larch.core.model.lesson import Lesson
 from larch.core.model.page import Page, positions
 from larch.core.model.page_list import PageList, Slot
@@ -21,6 +22,7 @@ from larch.core.model.thing import Thing
 
 ROUNDABOUT = ("locus", "connect")  # depend on more than what they follow from
 T = TypeVar("T")
+FAILS = N_("It can't be worked out from its numbers.")
 CIRCLE = N_("It hangs on itself.")
 GONE = N_("What it hangs on is gone.")
 MISFIT = N_("Its rule makes something of another kind.")
@@ -134,6 +136,10 @@ class Settler:
         except NotThere as reason:
             fresh = thing if thing.why == str(reason) else thing.replace(why=str(reason))
             self._forms[id] = None
+        except Exception as error:  # whatever is wrong with a rule or its numbers, the page goes on without this figure
+            hold(thing, error)
+            fresh = thing if thing.why == FAILS else thing.replace(why=FAILS)
+            self._forms[id] = None
         if fresh is not thing:
             self.things[id] = fresh
 
@@ -154,6 +160,8 @@ class Settler:
             axes = self.thing(thing.of[0]) if thing.of else None
             if not isinstance(axes, Plots):
                 raise NotThere(GONE)
+            if len(thing.values) < 2:
+                raise NotThere(FAILS)
             return axes.plotted(*thing.values[:2])
         if thing.rule in ROUNDABOUT:
             raise NotThere(MISFIT)
@@ -318,7 +326,7 @@ def dragged_to(page: Page, thing: Figure, at: Point) -> Figure | None:
         if slides is None:
             return None
         values = tuple(slides([settler.form(ref) for ref in thing.of], thing.values, at))
-    except (NotThere, KeyError, IndexError):
+    except (NotThere, LookupError, ValueError, TypeError, ArithmeticError):
         return None
     changed: Figure = thing.replace(values=values)
     return changed

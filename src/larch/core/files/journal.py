@@ -263,7 +263,8 @@ def recover(folder: Path) -> Recovered | None:
             records[first] = head
             lost += 1
         since = [msgspec.json.decode(raw, type=Record) for raw in head.since]
-        for record in [*since, *(records.get(n) for n in range(first + (head.about is not None), last + 1))]:
+        following = [*since, *(records.get(n) for n in range(first + (head.about is not None), last + 1))]
+        for record in _without_old_drafts(following):
             if record is not None and record.saving is not None:
                 stamps[record.saving] = edits - record.behind
                 continue
@@ -277,6 +278,12 @@ def recover(folder: Path) -> Recovered | None:
                 edits += 1
         return Recovered(lesson, edits, about, stamps, lost)
     return None
+
+
+def _without_old_drafts(records: list[Record | None]) -> list[Record | None]:
+    """Of what was being typed only the last state counts, and only if nothing was committed after it."""
+    last = max((k for k, record in enumerate(records) if record is None or record.saving is None), default=-1)
+    return [r for k, r in enumerate(records) if r is None or not r.draft or (k == last and r.pages)]
 
 
 def logs(folder: Path) -> list[tuple[int, dict[int, Record]]]:
@@ -331,5 +338,6 @@ def about_of(folder: Path) -> About:
 def holds_work(folder: Path) -> bool:
     """Whether a journal has edits that are in no file."""
     for _number, records in logs(folder):
-        return any(r.saving is None and (r.about is None or r.since or r.about.unsaved) for r in records.values())
+        kept = _without_old_drafts([records[number] for number in sorted(records)])
+        return any(r.saving is None and (r.about is None or r.since or r.about.unsaved) for r in kept if r is not None)
     return False

@@ -50,7 +50,8 @@ class PageRecord(Struct, omit_defaults=True):
 
 class Record(Struct, omit_defaults=True):
     """about, since: of a head, what it belongs to and edits that the start lacks. saving: what the lesson's file is about
-    to become, with all edits before but for `behind` of them."""
+    to become, with all edits before but for `behind` of them. draft: what is being typed and not committed yet; the next
+    edit or draft takes its place."""
 
     about: About | None = None
     since: list[Raw] = []
@@ -62,6 +63,7 @@ class Record(Struct, omit_defaults=True):
     title: str | None = None
     next: int = 1
     signs: Signs | None = None
+    draft: bool = False
 
 
 def record_of(label: str, before: Lesson, after: Lesson) -> Record:

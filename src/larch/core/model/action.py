@@ -13,6 +13,7 @@ from msgspec import Struct
 from larch.core.base.words import _
 from larch.core.model.capabilities import TakesNames
 from larch.core.model.edit import Edit
+from larch.core.model.guarded import hold
 from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 
@@ -114,8 +115,16 @@ def actions_for(page: Page, things: Things) -> list[Action]:
     for one in _registered:
         if one.of is None:
             found.update((action.name, action) for action in one.actions if action.name not in found)
-    fitting = [action for action in found.values() if action.fits(page, things)]
+    fitting = [action for action in found.values() if _fits(action, page, things)]
     return sorted(fitting, key=lambda action: action.rank)
+
+
+def _fits(action: Action, page: Page, things: Things) -> bool:
+    try:
+        return action.fits(page, things)
+    except Exception as error:
+        hold(things[0], error)
+        return False
 
 
 def ids_of(things: Things) -> list[str]:

@@ -13,6 +13,7 @@ from larch.core.base.words import _
 from larch.core.media.store import NAME
 from larch.core.model.capabilities import HasMedia
 from larch.core.model.fact import Fact
+from larch.core.model.guarded import ANSWERS, guard
 
 if TYPE_CHECKING:
     from larch.core.model.action import Action
@@ -91,6 +92,12 @@ class Thing(
     hidden: bool = False
     copy_of: str = ""
     extra: tuple[tuple[str, bytes], ...] = ()
+
+    def __init_subclass__(cls, **given: object) -> None:
+        """What a kind, or one of its bases, gets wrong is held to the thing concerned."""
+        super().__init_subclass__()
+        for base in reversed(cls.__mro__[:-1]):
+            guard(base, ANSWERS)
 
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True

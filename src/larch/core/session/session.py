@@ -20,13 +20,15 @@ Recorder = Callable[[str, Lesson, Lesson], None]
 
 
 class Session:
-    """Commits edits and settles what follows. `recorder` (the journal) is told of every change before any observer is."""
+    """Commits edits and settles what follows. `recorder` (the journal) is told of every change before any observer is;
+    `drafter` of what is being typed."""
 
     def __init__(self, lesson: Lesson, clock: Callable[[], float], recorder: Recorder | None = None) -> None:
         use_signs(lesson.signs)
         self.lesson = settle_lesson(lesson)
         self.history = History(clock)
         self.recorder = recorder
+        self.drafter: Callable[[Lesson, Lesson], None] | None = None
         self.refused: Callable[[str], object] | None = None  # told why an edit was not taken
         self.revision = 0
         self._observers: list[Observer] = []
@@ -58,6 +60,16 @@ class Session:
         after = self._kept(edit.label, after)
         self.history.add(Step(edit.label, before, after, page, edit.merge))
         return self._become(after)
+
+    def draft(self, edit: Edit | None) -> None:
+        """Tells the journal what would be committed if typing ended now; None if nothing."""
+        if self.drafter is None:
+            return
+        after = self.lesson if edit is None else edit.apply(self.lesson)
+        try:
+            self.drafter(self.lesson, after)
+        except UnicodeEncodeError:
+            self.drafter(self.lesson, _whole(self.lesson, after))
 
     def undo(self) -> Step | None:
         step = self.history.undo()

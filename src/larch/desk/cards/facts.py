@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLineEd
 from larch.board.canvas import Canvas
 from larch.board.media.arrivals import arrivals
 from larch.board.ticking import at_present
+from larch.board.timers import show_within
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import recolour, show_fact, shown_on, total
 from larch.core.actions.arrange.common_facts import common_facts
@@ -188,7 +189,7 @@ class FactsCard(Docked):
             row.value.installEventFilter(self)
             if row.list is not None:
                 row.list.installEventFilter(self)
-        self._area.setWidget(self._body)
+        show_within(self._area, self._body)
         again = next((row for row in self._rows if row.name == held), None)
         if again is not None:
             again.focus()

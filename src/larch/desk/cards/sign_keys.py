@@ -10,6 +10,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QVBoxLayout, QWidget
 
 from larch.board.look import page_font, text_colour
+from larch.board.timers import retire
 from larch.core.base.words import _
 from larch.desk.theme import GOLD, HAIRLINE, PAPER
 
@@ -97,8 +98,7 @@ class SignKeys(QWidget):
         """Shows what the k-th sign could be; a second tap closes that."""
         if self._row_of_others is not None:
             self._column.removeWidget(self._row_of_others)
-            self._row_of_others.hide()
-            self._row_of_others.deleteLater()
+            retire(self._row_of_others)
             self._row_of_others, self.others = None, []
         self._opened = -1 if k == self._opened else k
         for at, key in enumerate(self.keys):

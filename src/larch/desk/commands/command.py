@@ -5,6 +5,7 @@ from __future__ import annotations
 import importlib
 import pkgutil
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING
 
 from PyQt6.QtGui import QAction, QKeySequence
@@ -17,10 +18,14 @@ if TYPE_CHECKING:
     from larch.desk.context import Context
 
 
+HEARD_WHILE_TYPING = ("Lesson", "Page", "View", "Help")  # menus
+
+
 class Command:
     """name: stable; menu: where it stands ("" for only the Finder); label as read; enabled asked when shown;
     fold: the label of the menu within the menu in which it lies, if any; board: whether it can be
-    done at the Board, which belongs to the class; checked: whether it is chosen now, of one that can be."""
+    done at the Board, which belongs to the class; checked: whether it is chosen now, of one that can be; stays: whether
+    typing goes on meanwhile."""
 
     def __init__(
         self,
@@ -36,6 +41,7 @@ class Command:
         fold: str = "",
         board: bool = False,
         checked: Callable[[], bool] | None = None,
+        stays: bool = False,
     ) -> None:
         self.name = name
         self.label = label
@@ -49,6 +55,11 @@ class Command:
         self.fold = fold
         self.board = board
         self.checked = checked
+        self.stays = stays
+
+    def while_typing(self) -> bool:
+        """Whether its key is heard while something is typed: those of editing and arranging belong to the words then."""
+        return self.menu in HEARD_WHILE_TYPING or self.name in ("finder", "part before")
 
 
 class Commands:
@@ -66,10 +77,16 @@ class Commands:
             if command.shortcut:
                 action.setShortcuts([QKeySequence(key) for key in command.shortcut.split(" or ")])
             action.setCheckable(command.checked is not None)
-            action.triggered.connect(lambda _checked=False, run=command.run: run())
+            action.triggered.connect(partial(self._run, command))
+            action.setProperty("while typing", command.while_typing())
             action.setObjectName(command.name)
             self.actions[command.name] = action
             window.addAction(action)
+
+    def _run(self, command: Command, _checked: bool = False) -> None:
+        if command.while_typing() and not command.stays:
+            self.context.finish_typing()
+        command.run()
 
     def fill(self, menu: QMenu, name: str) -> None:
         """Adds the commands of a menu to it."""

@@ -56,7 +56,7 @@ def _work(w: Context, what: str) -> None:
     id, source = line
 
     def asked(job: Job) -> Any:
-        return worker().ask(CALL, what, source, seconds=SECONDS).wait(SECONDS + 1)
+        return worker().ask(CALL, what, source, seconds=SECONDS).wait()
 
     def failed(error: object) -> None:
         known = isinstance(error, WorkerError) and error.kind in ("Unread", "Unsolved")

@@ -9,7 +9,9 @@ from larch.core.actions.equations.working import both_sides, line_below
 from larch.core.base.words import _
 from larch.core.maths.layout.rows import Sign
 from larch.core.maths.layout.terms import source_of
+from larch.core.maths.layout.writing import Writing
 from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import Equation
 from larch.desk.editors.equation import EquationEditor
@@ -39,19 +41,30 @@ class BothSidesEditor(EquationEditor):
     def next_line(self) -> None:
         self.entered()
 
-    def keep(self) -> None:
-        self.drop()
+    def result(self) -> Edit | None:
         row, page = self.writing.row, self.editors.canvas.page
         line = page.thing(self.line.id)
         if not row or not isinstance(line, Equation):
-            return
+            return None
         first = row[0].text if isinstance(row[0], Sign) else ""
+        after = both_sides(page, line, first + source_of(row[1:]))
+        return Edit(_("To both sides"), page, after, select=(after.things[-1].id,))
+
+    def go_on(self, page: Page) -> None:
+        """It has become the line below: that is gone on with."""
+        self.writing = Writing()
+        self.editors.finish()
+
+    def keep(self) -> None:
         try:
-            after = both_sides(page, line, first + source_of(row[1:]))
+            edit = self.result()
         except ValueError as error:
+            self.drop()
             self.editors.tell(str(error))
             return
-        self.editors.canvas.commit(Edit(_("To both sides"), page, after, select=(after.things[-1].id,)))
+        self.drop()
+        if edit is not None:
+            self.editors.canvas.commit(edit)
 
 
 def edit(editors: Editors, thing: Thing) -> BothSidesEditor | None:

@@ -8,6 +8,7 @@ from larch.core.base.words import _
 from larch.core.maths.layout import terms
 from larch.core.maths.layout.writing import Writing
 from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.calculator import Calculator
 from larch.core.things.graphs.equation import Equation
@@ -55,13 +56,21 @@ class CalculatorEditor(EquationEditor):
     def entered(self) -> None:
         self.next_line() if self.writing.row else self.editors.finish()
 
-    def keep(self) -> None:
-        source = terms.source_of(self.writing.row)
-        self.drop()
-        page = self.editors.canvas.page
+    def result(self) -> Edit | None:
+        source, page = terms.source_of(self.writing.row), self.editors.canvas.page
         here = page.thing(self.calculator.id)
-        if isinstance(here, Calculator) and here.line != source:
-            self.editors.canvas.commit(Edit(_("Calculator"), page, page.with_things({here.id: here.replace(line=source)})))
+        if not isinstance(here, Calculator) or here.line == source:
+            return None
+        return Edit(_("Calculator"), page, page.with_things({here.id: here.replace(line=source)}))
+
+    def go_on(self, page: Page) -> None:
+        """The line is kept on the tape's card, and goes on."""
+
+    def keep(self) -> None:
+        edit = self.result()
+        self.drop()
+        if edit is not None:
+            self.editors.canvas.commit(edit)
 
 
 def _line_of(calculator: Calculator) -> Equation:

@@ -12,8 +12,10 @@ from larch.board.look import GOLD, GOLD_TEXT
 from larch.board.timers import retire
 from larch.core.base.words import _
 from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.numbers.column_sum import Cell, ColumnSum
+from larch.desk.editors.editors import heard_by_window
 from larch.desk.editors.key_sets import Key
 from larch.desk.editors.key_tray import KeyTray
 
@@ -151,8 +153,7 @@ class ColumnSumEditor(QWidget):
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Tab:
             self._next_row()
             return True
-        if event is not None and event.type() == QEvent.Type.ShortcutOverride:
-            event.accept()
+        if heard_by_window(self, event):
             return True
         return super().event(event)
 
@@ -189,8 +190,17 @@ class ColumnSumEditor(QWidget):
         if away and not self._done and self.editors.open is self:
             self.editors.finish()
 
-    def keep(self) -> None:
+    def state(self) -> object:
+        return None
+
+    def result(self) -> Edit | None:
         """All is written already."""
+        return None
+
+    def go_on(self, page: Page) -> None:
+        self.place()
+
+    def keep(self) -> None:
         self._done = True
         retire(self.tray)
         self.editors.take_away(self)

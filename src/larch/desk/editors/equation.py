@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
-from PyQt6.QtGui import QFocusEvent, QGuiApplication, QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtGui import QFocusEvent, QGuiApplication, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen
 
 from larch.board.gestures.base import nothing
 from larch.board.look import GOLD, GOLD_TEXT, PAPER, STONE, text_colour
@@ -22,12 +21,16 @@ from larch.core.maths.graph import readable
 from larch.core.maths.layout import terms
 from larch.core.maths.layout import writing as pen
 from larch.core.maths.layout.reading import look
-from larch.core.maths.layout.rows import Raised, Sign
+from larch.core.maths.layout.rows import Raised
 from larch.core.maths.layout.to_tree import read_row
 from larch.core.maths.layout.writing import Writing
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import LONGEST, Equation
+from larch.desk.editors.editors import heard_by_window
 from larch.desk.editors.equation_clipboard import copied_row, pasted_row
+from larch.desk.editors.equation_pointing import Pointed
 from larch.desk.editors.key_sets import Key
 from larch.desk.editors.key_tray import KeysBack, KeyTray
 from larch.desk.plain import Words
@@ -38,13 +41,13 @@ if TYPE_CHECKING:
 
 AIR = 14  # px between the line and its gold frame
 PAD = 0.18  # em round an equation, as its view has it
-FRAME, CARET, NEAR = 2.5, 3.5, 14.0
+FRAME, CARET = 2.5, 3.5
 UNDONE = 200
 STYLES = {Qt.Key.Key_Left: ("step", False), Qt.Key.Key_Right: ("step", True), Qt.Key.Key_Home: ("home", False),
           Qt.Key.Key_End: ("home", True)}  # fmt: skip
 
 
-class EquationEditor(QWidget):
+class EquationEditor(Pointed):
     """The line in hand, in a gold frame; its graph follows every key, and how it is read stands below."""
 
     tray_wanted = True  # kept while the program runs: put away, it stays away until it is asked for
@@ -58,8 +61,6 @@ class EquationEditor(QWidget):
         self.writing = Writing(row, (), len(row))
         self._before: list[Writing] = []
         self._after: list[Writing] = []
-        self._pressed = QPointF()
-        self._carried = False  # whether what is selected is being dragged
         self._column: float | None = None  # where the caret wants to be when it goes up and down
         self._start = set_row(row)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -249,14 +250,13 @@ class EquationEditor(QWidget):
     # Keys
 
     def event(self, event: QEvent | None) -> bool:
-        """Keys that would be shortcuts of the window belong to the line while it is written."""
+        """Most keys that would be shortcuts of the window belong to the line while it is written."""
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             back = event.key() == Qt.Key.Key_Backtab
             if back or event.key() == Qt.Key.Key_Tab:
                 self._tab(back)
                 return True
-        if event is not None and event.type() == QEvent.Type.ShortcutOverride:
-            event.accept()
+        if heard_by_window(self, event):
             return True
         return super().event(event)
 
@@ -410,61 +410,6 @@ class EquationEditor(QWidget):
         if row:
             self.write(pen.insert(Writing(self.writing.row, self.writing.path, self.writing.at, self.writing.anchor), row))
 
-    # Pointing
-
-    def _nearest(self, at: QPointF, within: pen.Path | None = None) -> Stop | None:
-        k = self._scale()
-        x, y = (at.x() - self._origin.x()) / k, (at.y() - self._origin.y()) / k
-
-        def cost(stop: Stop) -> float:
-            outside = max(stop.top - y, y - stop.bottom, 0.0)
-            return abs(stop.x - x) + 2.0 * outside + 0.15 * (stop.bottom - stop.top)
-
-        stops = [s for s in set_row(self.writing.row).stops if within is None or s.path == within]
-        return min(stops, key=cost, default=None)
-
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event is None:
-            return
-        self.setFocus()
-        self._pressed = event.position()
-        found = self._nearest(event.position())
-        start, end = self.writing.selected()
-        self._carried = found is not None and found.path == self.writing.path == () and start <= found.part <= end > start
-        if found is not None and not self._carried:
-            self.write(self.writing.moved(found.path, found.part))
-
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
-        if event is None or not event.buttons() & Qt.MouseButton.LeftButton:
-            return
-        found = self._nearest(event.position(), self.writing.path)
-        if found is not None and not self._carried:
-            anchor = self.writing.at if self.writing.anchor is None else self.writing.anchor
-            self.write(Writing(self.writing.row, self.writing.path, found.part, anchor))
-
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        """A selected term that was carried over the sign between the sides changes its own."""
-        if event is None or not self._carried:
-            return
-        self._carried = False
-        found = self._nearest(event.position(), ())
-        signs = [k for k, item in enumerate(self.writing.row) if isinstance(item, Sign) and item.text in "=<>≤≥≠"]
-        if found is not None and len(signs) == 1 and (found.part > signs[0]) != (self.writing.at > signs[0]):
-            self.write(terms.brought_over(self.writing))
-
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        """The term; once more, the side; once more, all of it. Two quick taps at two places are not that, though Qt may
-        take them for it."""
-        if event is not None and (event.position() - self._pressed).manhattanLength() > NEAR:
-            return self.mousePressEvent(event)
-        start, end = self.writing.selected()
-        if start == end:
-            self.write(terms.term_at(self.writing))
-        elif self.writing == terms.side_at(self.writing):
-            self.write(terms.everything(self.writing))
-        else:
-            self.write(terms.side_at(self.writing))
-
     # Leaving
 
     def focusOutEvent(self, event: QFocusEvent | None) -> None:
@@ -475,14 +420,28 @@ class EquationEditor(QWidget):
             self.editors.finish()
         self.update()
 
-    def keep(self) -> None:
+    def state(self) -> object:
+        return self.writing.row
+
+    def result(self) -> Edit | None:
         after, page = self.current(), self.editors.canvas.page
-        self.drop()
-        self.editors.canvas.when_free(self._lowered_again)
         if page.thing(self.thing.id) is None:
             box = view_of(after).box(after)
             after = plotted(page, after, (box.width, box.height))
-        self.editors.store(self.thing, after, _("Equation"), not after.source)
+        return self.editors.stored(self.thing, after, _("Equation"), not after.source)
+
+    def go_on(self, page: Page) -> None:
+        stored = page.thing(self.thing.id) or page.things[-1]
+        if isinstance(stored, Equation):
+            self.thing, self._start = stored, set_row(self.writing.row)
+            self._changed()
+
+    def keep(self) -> None:
+        edit = self.result()
+        self.drop()
+        self.editors.canvas.when_free(self._lowered_again)
+        if edit is not None:
+            self.editors.canvas.commit(edit)
 
     def _lowered_again(self) -> None:
         """The finger that ended the line is lifted: the page goes back down, unless the next line is being written."""

@@ -11,6 +11,7 @@ from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QRe
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
 from larch.board.look import GOLD, HAIRLINE, NEEDLE, PAPER, SOFT, interface_font
+from larch.board.timers import retire
 from larch.board.typeset.boxes import paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.core.base.shape import box_of
@@ -124,7 +125,7 @@ class HandPad(QWidget):
         leaning = settings.hand.leaning()
 
         def asked(job: Job) -> Any:
-            return worker().ask(CALL, strokes, (), leaning, seconds=SECONDS).wait(SECONDS + 1)
+            return worker().ask(CALL, strokes, (), leaning, seconds=SECONDS).wait()
 
         job = Job(asked)
         job.answered = True
@@ -147,8 +148,7 @@ class HandPad(QWidget):
 
     def _offer(self, readings: Sequence[tuple[Row, str]]) -> None:
         for old in self.others:
-            old.hide()
-            old.deleteLater()
+            retire(old)
         self.others = []
         for row, source in readings:
             other = _Other(row, source, self)

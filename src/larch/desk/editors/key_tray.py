@@ -10,6 +10,7 @@ from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QResizeEvent
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
 from larch.board.look import GOLD, NEEDLE, PAPER, SOFT, STONE, interface_font
+from larch.board.timers import retire
 from larch.board.typeset.boxes import Setting, paint_setting
 from larch.board.typeset.mathset import set_row
 from larch.core.base.signs import signs_in_use
@@ -168,8 +169,7 @@ class KeyTray(QWidget):
         for button in self._sets:
             button.setChecked(button.name == (name if name != "alphabet" else KeyTray.chosen))
         for _place, old in self._keys:
-            old.hide()
-            old.deleteLater()
+            retire(old)
         self._keys = []
         found = next(one for one in SETS if one.name == name)
         for group in found.groups:
@@ -181,8 +181,7 @@ class KeyTray(QWidget):
                     made.show()
         self._shown = found
         if self.pad is not None:
-            self.pad.hide()
-            self.pad.deleteLater()
+            retire(self.pad)
         self.pad = HandPad(self, self._offers) if name == BY_HAND else None
         if self.pad is not None:
             self.pad.pressed.connect(self.pressed)

@@ -14,6 +14,7 @@ from larch.core.maths.layout import writing as pen
 from larch.core.maths.layout.reading import look
 from larch.core.maths.layout.writing import Writing
 from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.graphs.equation import Equation
 from larch.core.things.graphs.value_table import ValueTable, cell_of
@@ -76,18 +77,25 @@ class CellEditor(EquationEditor):
 
     def _store(self) -> bool:
         """Puts what is written into the cell; what is no number is said, and stays to be mended."""
-        canvas = self.editors.canvas
-        table = canvas.page.thing(self.table)
-        source = terms.source_of(self.writing.row)
-        if not isinstance(table, ValueTable) or source == table.typed_in(*self.cell):
-            return True
         try:
-            after = typed_in_cell(canvas.page, table, *self.cell, source)
+            edit = self.result()
         except ValueError as error:
             self.editors.tell(str(error))
             return False
-        canvas.commit(Edit(_("Table of values"), canvas.page, after))
+        if edit is not None:
+            self.editors.canvas.commit(edit)
         return True
+
+    def result(self) -> Edit | None:
+        page = self.editors.canvas.page
+        table = page.thing(self.table)
+        source = terms.source_of(self.writing.row)
+        if not isinstance(table, ValueTable) or source == table.typed_in(*self.cell):
+            return None
+        return Edit(_("Table of values"), page, typed_in_cell(page, table, *self.cell, source))
+
+    def go_on(self, page: Page) -> None:
+        """What is in the cell is kept, and goes on."""
 
     def keep(self) -> None:
         self.drop()

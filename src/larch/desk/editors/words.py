@@ -48,9 +48,12 @@ from larch.board.typeset.rich_text import (
 from larch.board.views import view_of
 from larch.core.base.words import _
 from larch.core.files.rich_html import read_html
+from larch.core.model.edit import Edit
+from larch.core.model.page import Page
 from larch.core.model.thing import Thing
 from larch.core.things.words.rich import LONGEST, Lettered, Paragraph, Run, spread
 from larch.desk.editors.cell import next_cell
+from larch.desk.editors.editors import heard_by_window
 from larch.desk.editors.text_bar import TextBar
 from larch.desk.editors.words_maths import copied, turned
 
@@ -297,13 +300,12 @@ class TextEditor(QGraphicsView):
             self.bar.refresh()
 
     def event(self, event: QEvent | None) -> bool:
-        """Keys that would be shortcuts of the window belong to the words while they are typed."""
+        """Most keys that would be shortcuts of the window belong to the words while they are typed."""
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             back = event.key() == Qt.Key.Key_Backtab
             if (back or event.key() == Qt.Key.Key_Tab) and next_cell(self.editors, self.thing, back):
                 return True
-        if event is not None and event.type() == QEvent.Type.ShortcutOverride:
-            event.accept()
+        if heard_by_window(self, event):
             return True
         return super().event(event)
 
@@ -391,18 +393,36 @@ class TextEditor(QGraphicsView):
 
     def focusOutEvent(self, event: QFocusEvent | None) -> None:
         super().focusOutEvent(event)
-        popup = event is not None and event.reason() == Qt.FocusReason.PopupFocusReason
-        if not popup and not self._done and self.editors.open is self and not self.bar.has_focus():
+        away = event is None or event.reason() not in (
+            Qt.FocusReason.PopupFocusReason, Qt.FocusReason.ActiveWindowFocusReason)  # fmt: skip
+        if away and not self._done and self.editors.open is self and not self.bar.has_focus():
             self.editors.finish()
+
+    def state(self) -> object:
+        return self.page_document.revision()
+
+    def result(self) -> Edit | None:
+        after = self.current()
+        after = after.seen_as_high(round(view_of(after).extent(after).height, 1))
+        empty = not after.text.strip() and not after.inset()  # a note may be without words
+        return self.editors.stored(self.thing, after, _("Text"), empty)
+
+    def go_on(self, page: Page) -> None:
+        stored = page.thing(self.thing.id) or page.things[-1]
+        if isinstance(stored, Lettered):
+            canvas, self.thing = self.editors.canvas, stored
+            canvas.end_preview(self)
+            canvas.end_instead(self)
+            self._show_page()
+            self.place()
 
     def keep(self) -> None:
         if self._kept_out:
             self.editors.tell(_("A text holds {n} characters; the rest was left out.").format(n=LONGEST))
-        after = self.current()
-        after = after.seen_as_high(round(view_of(after).extent(after).height, 1))
+        edit = self.result()
         self.drop()
-        empty = not after.text.strip() and not after.inset()  # a note may be without words
-        self.editors.store(self.thing, after, _("Text"), empty)
+        if edit is not None:
+            self.editors.canvas.commit(edit)
 
     def drop(self) -> None:
         self._done = True

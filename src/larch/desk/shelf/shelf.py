@@ -22,6 +22,7 @@ from PyQt6.QtWidgets import (
 
 from larch.board.look import icon, interface_font
 from larch.board.paint import HINTS
+from larch.board.timers import show_within
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import laid_out
 from larch.core.base.shape import union
@@ -262,7 +263,7 @@ class Shelf(QFrame):
             words = _("Nothing on the shelf is called “{query}”.").format(query=query.strip()[:40])
             layout.addWidget(Words(words if query.strip() else EMPTY.get(self.tray, lambda: "")()))
         layout.addStretch(1)
-        self._area.setWidget(row)
+        show_within(self._area, row)
         self._scrolled()
 
     def _found(self, query: str) -> list[ShelfItem]:

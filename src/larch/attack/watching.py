@@ -1,0 +1,94 @@
+"""The rule that a widget is never destroyed within an event of its own, made to be noticed.
+
+A widget that goes while it, or a child of it, handles a press, a key or a touch leaves Qt with the address of what is gone:
+the program ends, or not, as chance has it. So an application that watches keeps the receivers of all input that is being
+handled, however deep one loop lies within another, and notes where one of them was destroyed.
+"""
+
+from __future__ import annotations
+
+import functools
+import os
+import sys
+import traceback
+from pathlib import Path
+from typing import Any
+
+from PyQt6 import sip
+from PyQt6.QtCore import QEvent, QObject
+from PyQt6.QtWidgets import QApplication
+
+from larch.board.timers import timer
+
+ALONE = 3  # references: the one that was given, the name here, and that of the question itself
+BEAT_EVERY = 500  # ms
+INPUT = frozenset({
+    QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease, QEvent.Type.MouseButtonDblClick, QEvent.Type.MouseMove,
+    QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride, QEvent.Type.Shortcut, QEvent.Type.Wheel,
+    QEvent.Type.ContextMenu, QEvent.Type.TouchBegin, QEvent.Type.TouchUpdate, QEvent.Type.TouchEnd, QEvent.Type.TabletPress,
+    QEvent.Type.TabletMove, QEvent.Type.TabletRelease, QEvent.Type.Drop, QEvent.Type.FocusIn, QEvent.Type.FocusOut,
+    QEvent.Type.Enter, QEvent.Type.Leave,
+})  # fmt: skip
+
+
+_address: Any = sip.unwrapinstance  # its stubs say that it returned nothing
+
+
+class Watching(QApplication):
+    """faults: where a widget was destroyed within an event of its own, as text, newest last."""
+
+    def __init__(self, arguments: list[str]) -> None:
+        super().__init__(arguments)
+        self.faults: list[str] = []
+        self._handling: list[int] = []  # addresses of receivers, the innermost last
+        self._known: set[int] = set()
+
+    def notify(self, receiver: QObject | None, event: QEvent | None) -> bool:
+        if receiver is None or event is None or event.type() not in INPUT:
+            return super().notify(receiver, event)
+        address: int = _address(receiver)
+        if address not in self._known:
+            self._known.add(address)
+            receiver.destroyed.connect(functools.partial(self._gone, address, type(receiver).__name__))
+        self._handling.append(address)
+        before = len(self.faults)
+        try:
+            return super().notify(receiver, event)
+        finally:
+            self._handling.pop()
+            # A reference is held here, so what Python owned is still there, though nobody else would have kept it.
+            alone = sys.getrefcount(receiver) <= ALONE and not sip.isdeleted(receiver) and sip.ispyowned(receiver)
+            if len(self.faults) == before and (alone or sip.isdeleted(receiver)):
+                self._note(type(receiver).__name__)
+
+    def _note(self, name: str) -> None:
+        where = "".join(traceback.format_stack(limit=14))
+        self.faults.append(f"a {name} was destroyed within an event of its own\n{where}")
+
+    def _gone(self, address: int, name: str, _object: QObject | None = None) -> None:
+        self._known.discard(address)
+        if address in self._handling:
+            self._note(name)
+
+
+def main() -> None:
+    """The program as ever, but watched: what is found goes to the errors as it is met."""
+    from larch.cli import main as larch
+
+    app = Watching(sys.argv[:1])
+    app.faults = Told()
+    if (beat := os.environ.get("LARCH_HEARTBEAT")) is not None:
+        timer(app, lambda: Path(beat).touch(), BEAT_EVERY).start()
+    sys.exit(larch())
+
+
+class Told(list[str]):
+    """Faults that are printed when they are met."""
+
+    def append(self, fault: str) -> None:
+        super().append(fault)
+        print(f"WATCHED {fault}", file=sys.stderr, flush=True)
+
+
+if __name__ == "__main__":
+    main()
