@@ -15,6 +15,10 @@ if TYPE_CHECKING:
     import argparse
 
 MATHS = ("evaluate", "same", "follows", "work", "typeset", "plot")
+DEVELOPING = ("test", "bench", "screenshots", "attack")  # their mistakes are shown as they are
+TOLD = 0.7  # seconds for which `check` asks things for their facts; of the others only whether they are there
+MEASURED = 5.0  # seconds of processor time, of a picture
+LONGEST_STEPS = 64 * 2**20  # bytes
 WINDOW_COMMANDS = (
     "export",
     "facts",
@@ -107,14 +111,24 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if not given or (given[0] not in WINDOW_COMMANDS and not given[0].startswith("-")):
         given = ["open", *given]
     _speak()
+    asked: argparse.Namespace | None = None
     try:
         return HANDLERS[(asked := parser().parse_args(_signs_kept(given))).command](asked)
     except Refused as refused:
-        print(f"larch: {refused}", file=sys.stderr)
+        from larch.cli_bounds import printable
+
+        print(f"larch: {printable(str(refused))}", file=sys.stderr)
         return 2
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 1
+    except Exception as error:
+        if asked is not None and asked.command in DEVELOPING:
+            raise
+        from larch.cli_bounds import unforeseen
+
+        print(f"larch: {unforeseen(error)}", file=sys.stderr)
+        return 2
 
 
 def _plain(given: list[str]) -> bool:
@@ -237,7 +251,7 @@ def _export(asked: argparse.Namespace) -> int:
 
 
 def _facts(asked: argparse.Namespace) -> int:
-    import json
+    from larch.cli_bounds import in_json
 
     lesson = _read(asked.lesson).lesson
     pages = lesson.pages
@@ -261,7 +275,7 @@ def _facts(asked: argparse.Namespace) -> int:
         for page in pages
     ]
     if asked.json:
-        print(json.dumps({"pages": listed}, ensure_ascii=False, indent=2))
+        print(in_json({"pages": listed}, 2))
         return 0
     for page in listed:
         print(page["title"] or "(untitled)")
@@ -274,36 +288,53 @@ def _facts(asked: argparse.Namespace) -> int:
 
 def _check(asked: argparse.Namespace) -> int:
     """0 sound, 1 readable with losses, 2 not readable."""
-    opened = _read(asked.lesson)
-    unknown = sum(thing.kind() == "unknown" for page in opened.lesson.pages for thing in page.things)
-    for loss in opened.losses:
-        print(loss)
-    if unknown:
-        print(f"{unknown} things can't be shown by this version; they are kept as they are.")
-    if not opened.losses and not unknown:
-        print("sound")
-        return 0
-    return 1
+    import larch.core.figures.settle  # noqa: F401  (else it counts as time spent on the lesson)
+    from larch.cli_bounds import bounded, printable
+
+    with bounded("This lesson takes too long to be looked through; it may have been made to."):
+        opened = _read(asked.lesson)
+        found = [*opened.losses, *_troubles(opened.lesson)]
+    for sentence in found or ["sound"]:
+        print(printable(sentence))
+    return 1 if found else 0
+
+
+def _troubles(lesson: Any) -> list[str]:
+    """One sentence for what this version can't show, and one for each thing that can't be worked out."""
+    import time
+
+    from larch.core.model.guarded import trouble_of
+
+    began = time.process_time()
+    unknown, found = 0, []
+    for number, page in enumerate(lesson.pages, 1):
+        for thing in page.things:
+            unknown += thing.kind() == "unknown"
+            if time.process_time() - began < TOLD:
+                list(thing.facts(page))
+            name = thing.label(page)
+            thing.box()
+            if why := trouble_of(thing):
+                found.append(f"Page {number}, {name}: {why}")
+    return [f"{unknown} things can't be shown by this version; they are kept as they are."] * bool(unknown) + found
 
 
 def _measure(asked: argparse.Namespace) -> int:
-    import json
-
+    from larch.cli_bounds import bounded, contents, in_json
     from larch.core.maths.measure import measured
-    from larch.core.maths.svg_shapes import SvgError, read_svg
+    from larch.core.maths.svg_shapes import LARGEST, SvgError, read_svg
     from larch.core.model.fact import number_text
 
     try:
-        shapes, left = read_svg(asked.picture.read_bytes())
-    except OSError as error:
-        raise Refused(f"{asked.picture} can't be read: {error.strerror}.") from error
+        with bounded("This picture takes too long to be measured.", MEASURED):
+            shapes, left = read_svg(contents(asked.picture, LARGEST))
+            listed = [measured(shape) for shape in shapes]
     except SvgError as error:
         raise Refused(str(error)) from error
-    listed = [measured(shape) for shape in shapes]
     for one in left:
         print(f"larch: {one.id} was left out: {one.why}.", file=sys.stderr)
     if asked.json:
-        print(json.dumps({"shapes": listed}, ensure_ascii=False))
+        print(in_json({"shapes": listed}))
         return 0
     for shape in listed:
         area = "" if shape["area"] is None else f", area {number_text(shape['area'], 6)}"
@@ -337,13 +368,12 @@ def _classify(asked: argparse.Namespace) -> int:
 
 
 def _things(asked: argparse.Namespace) -> int:
-    import json
-
+    from larch.cli_bounds import in_json
     from larch.core.session.steps import described
 
     listed = described()
     if asked.json:
-        print(json.dumps({"things": listed}, ensure_ascii=False, indent=1))
+        print(in_json({"things": listed}, 1))
         return 0
     for kind in listed:
         print(f"{kind['title']}: {', '.join(item['name'] for item in kind['shelf']) or '—'}")
@@ -353,14 +383,13 @@ def _things(asked: argparse.Namespace) -> int:
 def _act(asked: argparse.Namespace) -> int:
     import json
 
+    from larch.cli_bounds import contents, in_json
     from larch.core.files.lesson_file import write_lesson
     from larch.core.model.lesson import blank_lesson
     from larch.core.session.steps import Doing, StepError
 
     try:
-        steps = json.loads(asked.steps.read_text("utf-8"))
-    except OSError as error:
-        raise Refused(f"{asked.steps} can't be read: {error.strerror}.") from error
+        steps = json.loads(contents(asked.steps, LONGEST_STEPS))
     except (ValueError, RecursionError) as error:
         raise Refused(f"{asked.steps} is not JSON.") from error
     if not isinstance(steps, list):
@@ -376,7 +405,7 @@ def _act(asked: argparse.Namespace) -> int:
         except OSError as error:
             raise Refused(f"{asked.to} can't be written: {error.strerror}.") from error
     if asked.json:
-        print(json.dumps({"answers": answers}, ensure_ascii=False))
+        print(in_json({"answers": answers}))
     else:
         for answer in answers:
             for key, known in answer.items():

@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from larch.cli_bounds import in_json, printable, unforeseen
 from larch.refused import Refused
 
 if TYPE_CHECKING:
@@ -93,6 +94,8 @@ def _text(request: dict[str, Any], key: str) -> str:
     value = request.get(key)
     if not isinstance(value, str):
         raise Refused(f"“{key}” is missing, or no text.")
+    if any("\ud800" <= letter <= "\udfff" for letter in value):
+        raise Refused(f"There is half a character in “{key}”.")
     return value
 
 
@@ -150,9 +153,16 @@ def _picture(svg: str, path: Path) -> None:
 
 
 def _lines(path: str) -> Iterator[str]:
+    """Of a longer line only the beginning: one that never ends must not be waited for."""
+    from larch.core.base.disk import ordinary
+
     try:
-        with sys.stdin if path == "-" else open(path, encoding="utf-8", errors="replace") as file:
-            yield from file
+        with sys.stdin.buffer if path == "-" else ordinary(Path(path)) as file:
+            while line := file.readline(4 * LONGEST_LINE + 1):
+                ends = line.endswith(b"\n")
+                while not ends and (rest := file.readline(1 << 20)):
+                    ends = rest.endswith(b"\n")
+                yield line.decode("utf-8", "replace")
     except OSError as error:
         raise Refused(f"{path} can't be read: {error.strerror}.") from error
 
@@ -174,7 +184,9 @@ def _batch(path: str, answer: Callable[[dict[str, Any]], dict[str, Any]]) -> int
             made = answer(request)
         except Refused as refused:
             made = {"error": str(refused)}
-        print(json.dumps(made, ensure_ascii=False), flush=True)
+        except Exception as error:
+            made = {"error": unforeseen(error)}
+        print(in_json(made), flush=True)
     return 0
 
 
@@ -199,7 +211,7 @@ def run(asked: argparse.Namespace) -> int:
         if asked.command in ("typeset", "plot"):
             request["to"] = None if asked.to is None else str(asked.to)
     found = answer(request)
-    print(json.dumps(found, ensure_ascii=False) if asked.json else _in_words(asked.command, found))
+    print(in_json(found) if asked.json else printable(_in_words(asked.command, found)))
     return 0
 
 

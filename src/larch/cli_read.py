@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-import json
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from larch.cli_bounds import bounded, contents, in_json, printable, unforeseen
 from larch.refused import Refused
 
 if TYPE_CHECKING:
     import argparse
 
 KINDS = ("shape", "words", "maths")
+MOST_STROKES = 2_000  # in a file
+SECONDS = 20.0  # of processor time for one
 LANGUAGES = ("en", "de", "fr", "es", "it", "nl", "pt")
 
 
@@ -32,7 +34,9 @@ def run(asked: argparse.Namespace) -> int:
             made = {"file": str(path), **read_file(path, asked.kind, asked.language)}
         except Refused as refused:
             made, failed = {"file": str(path), "error": str(refused)}, True
-        print(json.dumps(made, ensure_ascii=False) if asked.json else in_words(asked.kind, made), flush=True)
+        except Exception as error:
+            made, failed = {"file": str(path), "error": unforeseen(error)}, True
+        print(in_json(made) if asked.json else printable(in_words(asked.kind, made)), flush=True)
     return int(failed)
 
 
@@ -41,14 +45,13 @@ def read_file(path: Path, kind: str, language: str = "en") -> dict[str, Any]:
     from larch.core.files.inkml_read import LARGEST, Unreadable, traces_of
 
     try:
-        with path.open("rb") as file:
-            data = file.read(LARGEST + 1)
-        strokes = [trace.points for trace in traces_of(data)]
+        strokes = [trace.points for trace in traces_of(contents(path, LARGEST))]
     except Unreadable as error:
         raise Refused(str(error)) from error
-    except OSError as error:
-        raise Refused(f"{path} can't be read: {error.strerror}.") from error
-    return answer(strokes, kind, language)
+    if len(strokes) > MOST_STROKES:
+        raise Refused(f"{path} holds {len(strokes)} strokes; {MOST_STROKES} can be read at once.")
+    with bounded("This is too much writing to be read at once.", SECONDS):
+        return answer(strokes, kind, language)
 
 
 def answer(strokes: list[Any], kind: str, language: str) -> dict[str, Any]:

@@ -158,6 +158,9 @@ class MemoryDisk(Disk):
                 folder.names[path.name] = Node()
             return MemoryFile(self, folder.names[path.name], append=True)
 
+    def is_removed(self, file: object) -> bool:
+        return False
+
     def rename(self, path: Path, to: Path) -> None:
         with self._turn:
             self.step()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 from larch.core.base.disk import another, disk
 from larch.core.files import journal as journals
@@ -160,8 +161,8 @@ def on(memory: MemoryDisk) -> Iterator[None]:
     begun: list[journals.Journal] = []
 
     class Watched(journals.Journal):
-        def __init__(self, folder: Path, trouble: works.Trouble | None = None) -> None:
-            super().__init__(folder, trouble)
+        def __init__(self, folder: Path, *more: Any) -> None:
+            super().__init__(folder, *more)
             begun.append(self)
 
     works.Journal = Watched  # type: ignore[misc]

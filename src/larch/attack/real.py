@@ -87,12 +87,12 @@ class Monkey:
         return start, self.last
 
     def key(self) -> str:
-        name = self.rnd.choice(KEYS)
+        name: str = self.rnd.choice(KEYS)
         self.hand.key(name)
         return name
 
     def type(self) -> str:
-        words = self.rnd.choice(WORDS)
+        words: str = self.rnd.choice(WORDS)
         self.hand.type(words)
         return words
 

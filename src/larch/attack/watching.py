@@ -73,13 +73,14 @@ class Watching(QApplication):
 
 def main() -> None:
     """The program as ever, but watched: what is found goes to the errors as it is met."""
-    from larch.cli import main as larch
+    from larch.desk.app import run
 
     app = Watching(sys.argv[:1])
     app.faults = Told()
     if (beat := os.environ.get("LARCH_HEARTBEAT")) is not None:
         timer(app, lambda: Path(beat).touch(), BEAT_EVERY).start()
-    sys.exit(larch())
+    given = sys.argv[1:]
+    sys.exit(run(demo=True) if given == ["demo"] else run(Path(given[0]) if given else None))
 
 
 class Told(list[str]):

@@ -14,7 +14,7 @@ from larch.board.paint import Care, page_svg
 from larch.board.timers import asked, timer
 from larch.core.base.memo import remember
 from larch.core.base.words import _, many
-from larch.core.files.journal import Journal
+from larch.core.files.journal import Gone, Journal
 from larch.core.files.lesson_file import LessonFileError, read_lesson
 from larch.core.model.lesson import Lesson, blank_lesson
 from larch.desk.jobs import Job, in_background
@@ -93,7 +93,11 @@ class Files(QObject):
 
     def _disk_trouble(self, error: Exception | None) -> None:
         """What could not be kept is said, and goes on being said."""
-        if error is None:
+        if isinstance(error, Gone):
+            text = _("The folder in which Larch keeps your work had been taken away. It was made again; all of it is there.")
+            self.context.insist("")
+            self.context.say(text, stay=True)
+        elif error is None:
             self.context.insist("")
             self.context.say(_("The disk works again; all changes are kept."))
         else:

@@ -10,9 +10,10 @@ from typing import NamedTuple
 
 from larch.core.base.disk import Stat, disk, is_there, keep_bytes, usual_mode
 from larch.core.base.words import _, many
-from larch.core.files.journal import Journal, stamp_of
+from larch.core.files.journal import Journal, Whole, stamp_of
 from larch.core.files.lesson_file import Picture, write_lesson
-from larch.core.files.records import NO_STAMP, Stamp, body_of, record_of
+from larch.core.files.records import NO_STAMP, About, Stamp, body_of, record_of
+from larch.core.media.store import store
 from larch.core.model.lesson import Lesson
 from larch.services.journals import Place, forget_origin, is_empty, note_origin, put_aside, take
 from larch.services.places import journal_for
@@ -53,6 +54,8 @@ class OpenLesson:
         self._journal: Journal | None = None
         self._next: Journal | None = None  # of the file that it is being saved as, while that is not sure yet
         self._trouble: Trouble | None = None
+        self._unsaved = 0  # edits that the file lacks
+        self._page_open = ""
         self._draft: bytes | None = None  # what is being typed, as the journals know it
         self._order = threading.Lock()  # edits reach the journals in the order in which they are made
 
@@ -72,6 +75,7 @@ class OpenLesson:
 
     def note_page(self, id: str) -> None:
         """Remembers which page is open, for when the work is taken up again. Not worth a word if it can't be."""
+        self._page_open = id
         with contextlib.suppress(OSError, UnicodeEncodeError):
             (self.folder / PAGE).write_text(id)
 
@@ -81,8 +85,8 @@ class OpenLesson:
         self._trouble = trouble
         with contextlib.suppress(OSError):
             (self.folder / BEGINNING).write_bytes(b"")
-        self._journal = Journal(self.folder, trouble)
-        self.latest = lesson or self.lesson
+        self._journal = Journal(self.folder, trouble, self._whole)
+        self.latest, self._unsaved = lesson or self.lesson, self.brought_back
         self._journal.start(self.lesson, self._journal_path(), self.brought_back, stamp=self.stamp)
         return self._journal
 
@@ -90,6 +94,23 @@ class OpenLesson:
         """It has been painted, and Larch is still there."""
         with contextlib.suppress(OSError):
             (self.folder / BEGINNING).unlink(missing_ok=True)
+
+    def _whole(self) -> Whole:
+        """All that a journal is to hold whose folder was taken away, in a folder that is this process's again. Raises
+        OSError."""
+        disk().make_folder(self.folder)
+        lock = disk().lock(self.folder / "lock")
+        if lock is None:
+            raise OSError(11, _("another window has taken its place"), str(self.folder))
+        disk().unlock(self.place.lock)
+        self.place = Place(self.folder, lock)
+        store.write_again()
+        with self._order:
+            lesson, unsaved, draft = self.latest, self._unsaved, self._draft
+        self.note_page(self._page_open)
+        path = self._journal_path()
+        about = About(str(path) if path else "", self.stamp if path else NO_STAMP, lesson.title, unsaved)
+        return Whole(lesson, about, [] if draft is None else [draft])
 
     def _journal_path(self) -> Path | None:
         """The file that the journal names as its own: none, if another window's journal is that of the file."""
@@ -99,7 +120,7 @@ class OpenLesson:
         """Takes an edit. Raises UnicodeEncodeError, and has not taken it, where a text can't be written."""
         body = body_of(record_of(label, before, after))
         with self._order:
-            self.latest, self._draft = after, None
+            self.latest, self._draft, self._unsaved = after, None, self._unsaved + 1
             self._take(body)
 
     def draft(self, before: Lesson, after: Lesson) -> None:
@@ -148,7 +169,7 @@ class OpenLesson:
         if missing:
             notes.append(many("1 picture is nowhere to be found and is not in the file.",
                               "{n} pictures are nowhere to be found and are not in the file.", len(missing)))  # fmt: skip
-        self.stamp, self.lacks = stamp, False
+        self.stamp, self.lacks, self._unsaved = stamp, False, int(self.latest is not lesson)
         if own:
             with self._order:
                 self.journal.start(lesson, self._journal_path(), 0, self._since(lesson), stamp)
@@ -167,7 +188,7 @@ class OpenLesson:
         place = _claimed(path)
         if place is None or place.folder == self.folder:
             return
-        new = Journal(place.folder, self._trouble)
+        new = Journal(place.folder, self._trouble, self._whole)
         with self._order:
             new.start(lesson, path, 0, self._since(lesson), stamp)
             self._next = new

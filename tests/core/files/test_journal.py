@@ -105,7 +105,11 @@ def test_a_journal_cut_off_anywhere_gives_a_lesson_that_was(tmp_path: Path) -> N
         assert found is not None
         assert found.lesson == lessons[found.edits]
         assert found.edits == whole[:cut].count(b"\n") - 1
-        assert found.lost == 0  # what is torn was never said to be kept
+        assert found.edits + found.lost == 5  # all had been flushed: what is gone is missed
+    (tmp_path / "j/1.last").write_bytes(b"2\n3")  # it ended while the last line was written: that was never said to be kept
+    log.write_bytes(whole[: whole.index(b"\n4 ") - 5])
+    found = recover(tmp_path / "j")
+    assert found is not None and (found.edits, found.lost) == (2, 0)
 
 
 def test_a_damaged_line_costs_no_more_than_itself(tmp_path: Path) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
+from errno import EFBIG
 from pathlib import Path
 from typing import NamedTuple
 
@@ -14,6 +15,7 @@ from PyQt6.QtSvg import QSvgRenderer
 from larch.board.media.arrivals import arrivals
 from larch.board.media.foreign import NotDrawn, foreign_image, is_foreign, is_plain, painted_elsewhere
 from larch.board.paint import painting
+from larch.core.base.disk import NoOrdinaryFile, read_bounded
 from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
 from larch.core.media.svg_clean import CleanSvg, NotASvg
@@ -50,10 +52,12 @@ class Brought(NamedTuple):
 def picture_from_file(path: Path) -> Brought:
     """Raises NoPicture. To be called off the interface's thread: it reads and may scale."""
     try:
-        if path.stat().st_size > 4 * LARGEST:
-            raise NoPicture(_("{name} is too large a file for a picture.").format(name=path.name))
-        data = path.read_bytes()
+        data = read_bounded(path, 4 * LARGEST)
+    except NoOrdinaryFile as error:
+        raise NoPicture(_("{name} is no ordinary file.").format(name=path.name)) from error
     except OSError as error:
+        if error.errno == EFBIG:
+            raise NoPicture(_("{name} is too large a file for a picture.").format(name=path.name)) from error
         raise NoPicture(_("{name} can't be read.").format(name=path.name)) from error
     return picture_from_bytes(data, path.stem[:100], path.name)
 

@@ -10,19 +10,51 @@ after that; nothing is removed before its successor has got so far.
 from __future__ import annotations
 
 import contextlib
+import errno
 import fcntl
 import io
 import os
 import shutil
+import stat
 import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import BinaryIO, NamedTuple, cast
 
+from larch.core.base.words import _
+
+MOST_READ = 2 * 2**30  # bytes of a file that is read whole
 MOST_NAMES = 9_999  # that are tried for a file beside another
 BUFFER = 1 << 20
 STALE = 86_400 * 10**9  # ns after which a part of a process that is no more is nobody's
 PART = ".part"  # ends the names of files that are being made
+
+
+class NoOrdinaryFile(OSError):
+    """A pipe, a device or a socket: whoever reads it may wait for ever, or never come to its end."""
+
+
+def ordinary(path: Path) -> BinaryIO:
+    """Opened to be read, if it is an ordinary file, or a link to one. Raises OSError, at once in any case."""
+    mode = os.stat(path).st_mode
+    if stat.S_ISDIR(mode):
+        raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR), str(path))
+    if not stat.S_ISREG(mode):
+        raise NoOrdinaryFile(errno.EINVAL, _("it is no ordinary file"), str(path))
+    file = os.fdopen(os.open(path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC), "rb")
+    if not stat.S_ISREG(os.fstat(file.fileno()).st_mode):  # it may have been changed for another meanwhile
+        file.close()
+        raise NoOrdinaryFile(errno.EINVAL, _("it is no ordinary file"), str(path))
+    return file
+
+
+def read_bounded(path: Path, most: int) -> bytes:
+    """All of an ordinary file. Raises OSError; also if it holds more than so many bytes, whatever it says of itself."""
+    with ordinary(path) as file:
+        data = file.read(most + 1)
+    if len(data) > most:
+        raise OSError(errno.EFBIG, _("it is too large"), str(path))
+    return data
 
 
 class Stat(NamedTuple):
@@ -45,11 +77,11 @@ class Disk:
     """The disk of this machine. All raise OSError."""
 
     def read(self, path: Path) -> bytes:
-        return path.read_bytes()
+        return read_bounded(path, MOST_READ)
 
     def reader(self, path: Path) -> BinaryIO:
         """Opened to be read at any place."""
-        return path.open("rb")
+        return ordinary(path)
 
     def stat(self, path: Path) -> Stat:
         found = path.stat()
@@ -70,6 +102,10 @@ class Disk:
 
     def append(self, path: Path) -> DiskFile:
         return DiskFile(path, "ab", opener=lambda name, flags: os.open(name, flags, 0o600))
+
+    def is_removed(self, file: DiskFile) -> bool:
+        """Whether an open file has no name any more."""
+        return os.fstat(file.fileno()).st_nlink == 0
 
     def rename(self, path: Path, to: Path) -> None:
         """Puts a file or a folder in another place; a file that was there is gone."""

@@ -4,11 +4,13 @@ A journal is a folder. N is a number that grows each time it begins anew:
 
     N.larch         the lesson that it starts from; N.copy.larch the same again, unless the lesson's file is just that
     N.log           what it belongs to, then one edit a line (see `records`), each flushed; N.mirror the same, not flushed
+    N.last          the number of the last line that was flushed, itself not flushed: what is missing behind it is missed
     lock, page      who has it open; which page is open
 
 Lines of logs are numbered on through all N, and the N with the highest line counts, the newest of several. So it does no
 harm whatever a new beginning left unfinished while the older went on; only what is whole and flushed takes the older one
-away. Since base and log are there twice, any one file may be damaged.
+away. Since base and log are there twice, any one file may be damaged. A folder that is taken away while it is in use is
+made again, with all that the lesson holds by then.
 """
 
 from __future__ import annotations
@@ -20,7 +22,7 @@ import threading
 import zlib
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import BinaryIO
+from typing import BinaryIO, NamedTuple
 
 import msgspec
 from msgspec import Raw, Struct
@@ -35,7 +37,8 @@ SAVING_PATIENCE = 2.0  # seconds that a save waits for the journal
 BREATH = 1.0  # seconds for which a start waits for the window to be painted, unless there is an edit to keep
 END = 65536  # bytes of a file's end by which it is known again: the directory of a ZIP, with the CRC of all that is in it
 LOG = re.compile(r"(\d+)\.(log|mirror)")
-OWN = re.compile(r"(\d+)\.(log|mirror|larch|copy\.larch)")
+OWN = re.compile(r"(\d+)\.(log|mirror|last|larch|copy\.larch)")
+LOOK_EVERY = 1.0  # seconds after which it is looked whether the folder is still there, if nothing is written
 
 
 def stamp_of(path: Path) -> Stamp:
@@ -60,6 +63,7 @@ class Log:
         self.folder = folder
         self._log: DiskFile | None = None
         self._mirror: DiskFile | None = None
+        self._last: DiskFile | None = None
         self._number = 0  # of the last line
         self._torn = False
 
@@ -78,6 +82,7 @@ class Log:
         if not self.begun:
             self._number = max([0, *(max(records) for _n, records in logs(self.folder))])
         head = line_of(self._number, msgspec.json.encode(Record(about=about, since=[Raw(body) for body in since])))
+        keep_bytes(self.folder / f"{new}.last", _counted(self._number))
         keep_bytes(self.folder / f"{new}.mirror", head)
         keep_bytes(self.folder / f"{new}.log", head)
         log = disk().append(self.folder / f"{new}.log")
@@ -85,10 +90,18 @@ class Log:
         self._log, self._torn = log, False
         with contextlib.suppress(OSError):
             self._mirror = disk().append(self.folder / f"{new}.mirror")
+            self._last = disk().append(self.folder / f"{new}.last")
         clear(self.folder, new)
 
+    @property
+    def gone(self) -> bool:
+        """Whether somebody has taken its files away: what is written now would be found by nobody."""
+        return self._log is not None and disk().is_removed(self._log)
+
     def append(self, body: bytes) -> None:
-        """One more line; it is on disk when this returns."""
+        """One more line; it is on disk when this returns. Raises Gone where the files have been taken away."""
+        if self.gone:
+            raise Gone(2, "the folder of the journal is gone", str(self.folder))
         log = self._log
         if log is None:
             raise OSError(2, "the journal has not begun")
@@ -111,13 +124,24 @@ class Log:
             except OSError:  # a line is missing in it, and counts as one more damage: no more than that
                 with contextlib.suppress(OSError):
                     _write(self._mirror, b"\n")
+        if self._last is not None:
+            with contextlib.suppress(OSError):
+                _write(self._last, _counted(self._number))
 
     def close(self) -> None:
-        for file in (self._log, self._mirror):
+        for file in (self._log, self._mirror, self._last):
             if file is not None:
                 with contextlib.suppress(OSError):
                     file.close()
-        self._log = self._mirror = None
+        self._log = self._mirror = self._last = None
+
+
+def _counted(number: int) -> bytes:
+    return b"%d\n" % number
+
+
+class Gone(OSError):
+    """Somebody has taken the journal's folder away while it is in use."""
 
 
 def _write(file: DiskFile, data: bytes) -> None:
@@ -146,15 +170,27 @@ def clear(folder: Path, keep: int = -1) -> None:
                 at.remove(folder / name)
 
 
+class Whole(NamedTuple):
+    """All that a journal is to hold: the lesson as it is now, what it belongs to, and what is being typed."""
+
+    lesson: Lesson
+    about: About
+    since: Sequence[bytes] = ()
+
+
 class Journal:
     """Writes a session's edits to its folder from a thread of its own.
 
     trouble: called from that thread with the OSError when the disk refuses, and with None when it works again;
     nothing is dropped meanwhile: edits wait in memory and are written in order as soon as that is possible.
+    whole: gives all that it is to hold, as `start` takes it, when its folder has been taken away; `trouble` is told with
+    `Gone` when that is written again.
     """
 
-    def __init__(self, folder: Path, trouble: Callable[[Exception | None], None] | None = None) -> None:
+    def __init__(self, folder: Path, trouble: Callable[[Exception | None], None] | None = None,
+                 whole: Callable[[], Whole] | None = None) -> None:  # fmt: skip
         self.folder = folder
+        self._whole = whole
         self.refused = False
         self._trouble = trouble
         self._queue: queue.Queue[Callable[[], None] | None] = queue.Queue()
@@ -219,12 +255,36 @@ class Journal:
         self._thread.join(timeout=10.0)
         self._log.close()
 
+    def _next(self) -> Callable[[], None] | None:
+        """What is to be done next; while there is nothing, it is looked after the folder."""
+        while True:
+            try:
+                return self._queue.get(timeout=LOOK_EVERY)
+            except queue.Empty:
+                if self._log.gone:
+                    return self._write_anew
+
+    def _write_anew(self) -> None:
+        """All that there is, into a folder that somebody has taken away."""
+        if self._whole is None:
+            raise Gone(2, "the folder of the journal is gone", str(self.folder))
+        whole = self._whole()
+        self._log.close()
+        self._log.begin(whole.lesson, whole.about, whole.since)
+        if self._trouble is not None:
+            self._trouble(Gone(2, "the folder of the journal was gone", str(self.folder)))
+
     def _work(self) -> None:
         self._begin.wait(BREATH)
-        while (job := self._queue.get()) is not None:
+        while (job := self._next()) is not None:
             while True:
                 try:
-                    job()
+                    try:
+                        job()
+                    except Gone:
+                        if self._whole is None:
+                            raise
+                        self._write_anew()  # what the job was to write is in that
                 except Exception as error:  # whatever it is, the thread must live on and the edit is not given up
                     if not self.refused and self._trouble is not None:
                         self._trouble(error)
@@ -276,7 +336,7 @@ def recover(folder: Path) -> Recovered | None:
                 lost += 1
             else:
                 edits += 1
-        return Recovered(lesson, edits, about, stamps, lost)
+        return Recovered(lesson, edits, about, stamps, lost + max(0, _last_number(folder, number) - last))
     return None
 
 
@@ -291,6 +351,15 @@ def logs(folder: Path) -> list[tuple[int, dict[int, Record]]]:
     begun = {number for number, name in generations(folder) if LOG.fullmatch(name)}
     found = [(number, records) for number in begun if (records := _records(folder, number))]
     return sorted(found, key=lambda pair: (max(pair[1]), pair[0]), reverse=True)
+
+
+def _last_number(folder: Path, number: int) -> int:
+    """The number of the last line that a log had, as far as that is known."""
+    try:
+        lines = disk().read(folder / f"{number}.last").split(b"\n")[:-1]
+        return max((int(line) for line in lines if line.isdigit() and len(line) < 12), default=0)
+    except OSError:
+        return 0
 
 
 def _records(folder: Path, number: int) -> dict[int, Record]:

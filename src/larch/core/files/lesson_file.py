@@ -14,7 +14,7 @@ import msgspec
 from msgspec import Raw, Struct
 
 from larch.core.base.bounds import MOST_ENTRIES, MOST_MATHML, MOST_PAGES
-from larch.core.base.disk import Stat, disk, replace_file, sweep, usual_mode
+from larch.core.base.disk import NoOrdinaryFile, Stat, disk, replace_file, sweep, usual_mode
 from larch.core.base.foreseen import Foreseen
 from larch.core.base.memo import remember
 from larch.core.base.signs import ALLOWED, Signs
@@ -259,6 +259,8 @@ def read_lesson(path: Path) -> Opened:
         raise LessonFileError(_("There is no file {name}.").format(name=path.name)) from error
     except (zipfile.BadZipFile, UnicodeDecodeError, EOFError, ValueError) as error:
         raise LessonFileError(_("{name} is not a Larch lesson.").format(name=path.name)) from error
+    except NoOrdinaryFile as error:
+        raise LessonFileError(_("{name} is no ordinary file and was not opened.").format(name=path.name)) from error
     except (OSError, RuntimeError, zlib.error) as error:
         raise LessonFileError(_("{name} can't be read.").format(name=path.name)) from error
 

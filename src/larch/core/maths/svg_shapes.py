@@ -351,7 +351,8 @@ def _subpaths(text: str) -> Iterator[tuple[list[Point], bool]]:
     here, start = (0.0, 0.0), (0.0, 0.0)
     points: list[Point] = []
     command, waiting = "", list[float]()
-    for letter, number, other in PATH_TOKEN.findall(text):
+    for found in PATH_TOKEN.finditer(text):
+        letter, number, other = found.groups("")
         if other:
             break
         if letter:
@@ -373,7 +374,11 @@ def _subpaths(text: str) -> Iterator[tuple[list[Point], bool]]:
             points, start = [here], here
             command = "L" if command == "M" else "l"
         else:
-            points = [*(points or [start]), here]
+            if not points:
+                points.append(start)
+            points.append(here)
+            if len(points) > MOST_POINTS:
+                raise _LeftOut(_("it has too many points"))
         waiting = []
     if points:
         yield points, False

@@ -54,6 +54,15 @@ class Media:
         self._hold(name, data)
         return name
 
+    def write_again(self) -> None:
+        """Its folder may have been taken away: what is still held goes there again. Raises OSError."""
+        self._sound.clear()
+        with self._lock:
+            held = list(self._held.items())
+        for name, data in held:
+            if not self._is_sound(name) and (self._other is None or self._other(name) is None):
+                self.keep(data, name.rpartition(".")[2])
+
     def _read(self, name: str) -> bytes | None:
         """What the folder has, if it is what its name says: it may be damaged, or empty."""
         if self.folder is None:

@@ -109,13 +109,14 @@ class _Cleaner:
 
 
 def _unescaped(css: str) -> str:
-    """Style sheets may hide letters behind escapes."""
+    """Style sheets may hide letters behind escapes. Gaps are made short: a search would go through long ones again and
+    again."""
 
     def letter(match: re.Match[str]) -> str:
         number = int(match[1], 16)
         return chr(number) if number < 0x110000 else ""
 
-    return re.sub(r"\\([0-9a-fA-F]{1,6})\s?", letter, css)
+    return re.sub(r"\s+", " ", re.sub(r"\\([0-9a-fA-F]{1,6})\s?", letter, css))
 
 
 def _is_picture(value: str) -> bool:

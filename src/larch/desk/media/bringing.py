@@ -10,6 +10,7 @@ from PyQt6.QtCore import QMimeData, QPoint
 from PyQt6.QtGui import QImage
 
 from larch.core.actions.ink.brought import brought_ink
+from larch.core.base.disk import read_bounded
 from larch.core.base.shape import Box, Point
 from larch.core.base.words import _, many
 from larch.core.model.action import put
@@ -144,8 +145,7 @@ class Bringing:
 def _ink_in(path: Path) -> list[Trace]:
     from larch.core.files.inkml_read import LARGEST, Unreadable, traces_of
 
-    with path.open("rb") as file:
-        traces = traces_of(file.read(LARGEST + 1))
+    traces = traces_of(read_bounded(path, LARGEST))
     if not any(trace.points for trace in traces):
         raise Unreadable(_("There is no ink in the file."))
     return traces

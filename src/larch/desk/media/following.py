@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from errno import EFBIG
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -9,6 +10,7 @@ from PyQt6.QtCore import QMimeDatabase, QUrl
 from PyQt6.QtGui import QDesktopServices
 
 from larch.core.actions.links import HARMLESS, Link, link_of, linked, opened_by, page_link, read_link, said
+from larch.core.base.disk import read_bounded
 from larch.core.base.words import _
 from larch.core.media.store import LARGEST, store
 
@@ -137,11 +139,14 @@ class Following:
         canvas = self.context.canvas
         sort = SOUNDS.get(path.suffix.lower())
         try:
-            if sort is None or path.stat().st_size > LARGEST:
+            media = store.keep(read_bounded(path, LARGEST), sort) if sort is not None else ""
+        except OSError as error:
+            if error.errno == EFBIG:
                 self.context.say(_("{name} is no sound of up to 24 MB.").format(name=path.name))
                 return
-            media = store.keep(path.read_bytes(), sort)
-        except OSError:
             self.context.say(_("{name} can't be read.").format(name=path.name))
+            return
+        if not media:
+            self.context.say(_("{name} is no sound of up to 24 MB.").format(name=path.name))
             return
         canvas.commit(linked(canvas.page, canvas.things(), f"sound:{media}"))
