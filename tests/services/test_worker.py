@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import os
 import signal
+import subprocess
+import sys
 import threading
 import time
 from collections.abc import Iterator
 
 import pytest
 
+from larch.services.spent import Spent
 from larch.services.worker import Request, Worker, WorkerError
 
 CALLED = "larch.services.worker_trials"
@@ -106,3 +109,58 @@ def test_closing_ends_thread_and_process_and_tells_nobody() -> None:
         with pytest.raises(WorkerError):
             request.wait(1)
     assert told == []
+
+
+def test_one_that_was_stopped_is_replaced_while_a_message_is_sent(worker: Worker) -> None:
+    assert worker.ask(f"{CALLED}:doubled", 1, seconds=20).wait(30) == 2
+    first = worker.pid
+    assert first is not None
+    os.kill(first, signal.SIGSTOP)
+    long = "a" * 3_000_000  # more than a pipe holds
+    assert worker.ask(f"{CALLED}:length", long, seconds=20).wait(30) == len(long)
+    assert worker.pid != first
+
+
+def test_one_that_is_stopped_at_work_is_replaced_and_asked_again(worker: Worker) -> None:
+    request = worker.ask(f"{CALLED}:slept", 0.4, seconds=20)
+    while worker.pid is None or request.began == 0.0:
+        time.sleep(0.005)
+    first = worker.pid
+    os.kill(first, signal.SIGSTOP)
+    request.wait(30)
+    assert request.error is None and worker.pid != first
+
+
+def test_what_sleeps_for_ever_is_ended_too(worker: Worker) -> None:
+    assert worker.ask(f"{CALLED}:doubled", 1, seconds=20).wait(30) == 2
+    with pytest.raises(WorkerError) as late:
+        worker.ask(f"{CALLED}:slept", 60.0, seconds=0.4).wait(20)
+    assert late.value.kind == "late"
+
+
+def test_waiting_for_a_processor_is_not_time_of_its_own() -> None:
+    """Four that never rest on one processor: each has had a quarter of the time that went by."""
+    before = os.sched_getaffinity(0)
+    started = []
+    try:
+        os.sched_setaffinity(0, {min(before)})
+        started = [subprocess.Popen([sys.executable, "-c", "while True: pass"]) for _k in range(4)]
+        watched = [Spent(process.pid) for process in started]
+        end = time.monotonic() + 2.0
+        while time.monotonic() < end:
+            for one in watched:
+                one.look()
+            threading.Event().wait(0.02)
+        own = [one.look() for one in watched]
+    finally:
+        os.sched_setaffinity(0, before)
+        for process in started:
+            process.kill()
+            process.wait()
+    assert sum(own) < 3.0 and max(own) < 1.4, own  # not two seconds each
+
+
+def test_half_a_character_is_said_not_logged(worker: Worker) -> None:
+    with pytest.raises(WorkerError, match="half a character"):
+        worker.ask(f"{CALLED}:length", "\ud800", seconds=20).wait(30)
+    assert worker.ask(f"{CALLED}:doubled", 2, seconds=20).wait(30) == 4

@@ -24,3 +24,7 @@ def greedy() -> int:
 
 def slept(seconds: float) -> None:
     time.sleep(seconds)
+
+
+def length(text: str) -> int:
+    return len(text)

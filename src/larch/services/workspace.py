@@ -166,7 +166,8 @@ def unsaved_folders() -> list[Path]:
             place = take(folder)
             if place is None:
                 continue
-            if holds_work(folder):
+            damaged = folder.name.startswith("new-") and bool(generations(folder)) and not logs(folder)
+            if holds_work(folder) or damaged:
                 found.append(folder)
             elif folder.name.startswith("new-") and is_empty(folder):
                 disk().remove_folder(folder)

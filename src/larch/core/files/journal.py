@@ -27,7 +27,7 @@ from typing import BinaryIO, NamedTuple
 import msgspec
 from msgspec import Raw, Struct
 
-from larch.core.base.disk import Disk, DiskFile, disk, is_part, keep_bytes
+from larch.core.base.disk import Disk, DiskFile, NoOrdinaryFile, disk, is_part, keep_bytes
 from larch.core.files.lesson_file import LessonFileError, Opened, read_lesson, write_lesson
 from larch.core.files.records import NO_STAMP, About, Record, Stamp, body_of, line_of, lines_in, record_of, replayed
 from larch.core.model.lesson import Lesson
@@ -336,7 +336,17 @@ def recover(folder: Path) -> Recovered | None:
                 lost += 1
             else:
                 edits += 1
-        return Recovered(lesson, edits, about, stamps, lost + max(0, _last_number(folder, number) - last))
+        return Recovered(lesson, edits, about, stamps, lost + max(0, max(_counts(folder, number), default=0) - last))
+    return _start_alone(folder)
+
+
+def _start_alone(folder: Path) -> Recovered | None:
+    """What a journal began from, where not a line of its logs can be read."""
+    for number in sorted({number for number, _name in generations(folder)}, reverse=True):
+        opened = _base(folder, number, About())
+        if opened is not None:
+            counts = _counts(folder, number)
+            return Recovered(opened.lesson, 0, About(), {}, opened.lost + max(1, counts[-1] - counts[0] if counts else 1))
     return None
 
 
@@ -353,13 +363,13 @@ def logs(folder: Path) -> list[tuple[int, dict[int, Record]]]:
     return sorted(found, key=lambda pair: (max(pair[1]), pair[0]), reverse=True)
 
 
-def _last_number(folder: Path, number: int) -> int:
-    """The number of the last line that a log had, as far as that is known."""
+def _counts(folder: Path, number: int) -> list[int]:
+    """The numbers of the lines that a log had, as far as that is known."""
     try:
         lines = disk().read(folder / f"{number}.last").split(b"\n")[:-1]
-        return max((int(line) for line in lines if line.isdigit() and len(line) < 12), default=0)
+        return sorted(int(line) for line in lines if line.isdigit() and len(line) < 12)
     except OSError:
-        return 0
+        return []
 
 
 def _records(folder: Path, number: int) -> dict[int, Record]:
@@ -369,7 +379,7 @@ def _records(folder: Path, number: int) -> dict[int, Record]:
     for ending in ("mirror", "log"):
         try:
             found.update(lines_in(disk().read(folder / f"{number}.{ending}")))
-        except FileNotFoundError:
+        except (FileNotFoundError, IsADirectoryError, NoOrdinaryFile):  # not there, or not what stood there
             continue
         except OSError as error:
             trouble = error
