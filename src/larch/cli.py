@@ -91,7 +91,7 @@ def parser() -> argparse.ArgumentParser:
             sub.add_argument("word", nargs="?", default="", metavar="WORD", help="only what has WORD in its name")
     attacking = commands.add_parser("attack", help="try to make it lose, crash or hang")
     attacking.add_argument("--minutes", type=float, default=10.0, metavar="N")
-    attacking.add_argument("--seed", type=int, metavar="N", help="another one tries other things")
+    attacking.add_argument("--seed", type=int, metavar="N", help="tries again what a run with this seed tried")
     desktop = commands.add_parser("install-desktop", help="add Larch to the desktop's menu")
     desktop.add_argument("--remove", action="store_true")
     return top
@@ -426,9 +426,9 @@ def _screenshots(_asked: argparse.Namespace) -> int:
 
 
 def _attack(asked: argparse.Namespace) -> int:
-    from larch.attack.run import SEED, attack
+    from larch.attack.run import attack
 
-    return attack(max(0.0, asked.minutes), SEED if asked.seed is None else asked.seed)
+    return attack(max(0.0, asked.minutes), asked.seed)
 
 
 def _install_desktop(asked: argparse.Namespace) -> int:

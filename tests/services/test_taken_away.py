@@ -129,23 +129,50 @@ def test_nobody_else_takes_the_folder_that_was_made_again() -> None:
     freed.leave()
 
 
-@pytest.mark.parametrize("damaged", ["log", "mirror"])
-def test_a_folder_in_the_place_of_a_log_is_no_mistake(damaged: str) -> None:
+def folder_instead(path: Path) -> None:
+    path.unlink()
+    path.mkdir()
+
+
+def cut_off(path: Path) -> None:
+    data = path.read_bytes()
+    path.write_bytes(data[: data.index(b"\n", data.index(b"\n") + 1) + 1])  # the head and one edit stay
+
+
+def emptied(path: Path) -> None:
+    path.write_bytes(b"")
+
+
+def scrambled(path: Path) -> None:
+    path.write_bytes(bytes((7 * k) % 256 for k in range(500)))
+
+
+def device_instead(path: Path) -> None:
+    path.unlink()
+    path.symlink_to("/dev/zero")
+
+
+WAYS = (folder_instead, cut_off, emptied, scrambled, device_instead, Path.unlink)
+
+
+@pytest.mark.parametrize("first", WAYS)
+@pytest.mark.parametrize("second", WAYS)
+def test_whatever_both_parts_of_a_journal_suffer_opening_says_what_is_lost(first, second, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     at = Working(open_new(blank_lesson(3)))
     for _k in range(4):
         at.edit()
     assert at.kept()
     folder = at.work.folder
     at.work.close()
-    for ending in ("log", "mirror"):
-        log = next(folder.glob(f"*.{ending}"))
-        data = log.read_bytes()
-        log.unlink()
-        if ending == damaged:
-            log.mkdir()
-        else:
-            log.write_bytes(data[: data.index(b"\n", data.index(b"\n") + 1) + 1])  # the head and one edit
+    first(next(folder.glob("*.log")))
+    second(next(folder.glob("*.mirror")))
+    assert folder in unsaved_folders()
     work = open_unsaved(folder)
-    assert work is not None and len(work.lesson.pages[0].things) == 1
-    assert any("3" in note for note in work.notes), work.notes  # what is lost is said
+    assert work is not None
+    left = 1 if cut_off in (first, second) else 0
+    assert len(work.lesson.pages[0].things) == left
+    assert any(f"{4 - left} parts could not be read" in note for note in work.notes), work.notes
+    again = Working(work)  # and it can be worked at
+    again.edit()
+    assert again.kept()
     work.close()

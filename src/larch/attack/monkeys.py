@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import faulthandler
 import gc
 import json
@@ -9,20 +10,23 @@ import os
 import subprocess
 import sys
 import tempfile
+import time
 from pathlib import Path
 from typing import NamedTuple
 
+from larch.services.spent import Spent
+
 LESSON = 400  # steps after which another lesson is opened: nothing of the one before may stay in memory
-PATIENCE = 60.0  # seconds in which nothing has moved: it hangs
+PATIENCE = 180.0  # seconds in which nothing has moved: it hangs, on however slow a machine
 
 
 class Went(NamedTuple):
     """steps; trouble: what was raised, or "crash" or "hang" with where, "" if nothing; grown: memory at the end to that
-    half way."""
+    half way, None if it did not get so far."""
 
     steps: int
     trouble: str = ""
-    grown: float = 1.0
+    grown: float | None = None
 
 
 def _memory() -> float:
@@ -31,7 +35,7 @@ def _memory() -> float:
         return float(file.read().split()[1])
 
 
-def work(seed: int, steps: int) -> None:
+def work(seed: int, steps: int, seconds: float) -> None:
     faulthandler.enable()
     faulthandler.dump_traceback_later(PATIENCE, exit=True)
     from larch.attack.monkey import Monkey, Stumble
@@ -52,9 +56,10 @@ def work(seed: int, steps: int) -> None:
     app.processEvents()
     monkey = Monkey(window, seed)
     done, early, trouble = 0, 0.0, ""
-    while done < steps and not trouble:
+    end = time.monotonic() + seconds
+    while done < steps and not trouble and time.monotonic() < end:
         faulthandler.dump_traceback_later(PATIENCE, exit=True)
-        part = min(100, steps - done)
+        part = min(50, steps - done)
         try:
             monkey.run(part)
         except Stumble as error:
@@ -67,22 +72,25 @@ def work(seed: int, steps: int) -> None:
         if not early and done >= steps / 2:
             early = _memory()
         app.processEvents()
-    print(json.dumps([len(monkey.steps), trouble, _memory() / early if early else 1.0]), flush=True)
+    print(json.dumps([len(monkey.steps), trouble, _memory() / early if early and done >= steps else None]), flush=True)
     os._exit(0)
 
 
-def run(seed: int, steps: int) -> Went:
+def run(seed: int, steps: int, seconds: float = 1e9) -> Went:
+    """So many steps, or for so long."""
     with tempfile.TemporaryDirectory() as folder:
         names = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
         environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", **dict.fromkeys(names, folder)}
-        command = [sys.executable, "-m", "larch.attack.monkeys", str(seed), str(steps)]
+        command = [sys.executable, "-m", "larch.attack.monkeys", str(seed), str(steps), str(seconds)]
         with (Path(folder) / "said").open("w+") as said, (Path(folder) / "errors").open("w+") as errors:
             # files, not pipes: something that it started and that outlives it would keep a pipe open for ever
             with subprocess.Popen(command, stdout=said, stderr=errors, env=environment) as process:
-                try:
-                    process.wait(PATIENCE + 0.4 * steps)
-                except subprocess.TimeoutExpired:
-                    process.kill()
+                spent, far = Spent(process.pid), PATIENCE + 0.4 * steps
+                while process.poll() is None:
+                    if spent.look() > far:
+                        process.kill()
+                    with contextlib.suppress(subprocess.TimeoutExpired):
+                        process.wait(0.1)
             said.seek(0)
             errors.seek(0)
             lines, trouble = said.read().strip().splitlines(), errors.read()
@@ -97,4 +105,4 @@ def run(seed: int, steps: int) -> Went:
 
 
 if __name__ == "__main__":
-    work(int(sys.argv[1]), int(sys.argv[2]))
+    work(int(sys.argv[1]), int(sys.argv[2]), float(sys.argv[3]))

@@ -21,6 +21,7 @@ SIZE = (1280, 800)
 PAGES = 30  # of the demo
 HANG = 20.0  # seconds of the program's own time without a heartbeat
 PAUSE = 0.03  # seconds from step to step; a person's hand is slower, but then a machine has an hour, not a year
+SETTLED = 150_000_000  # ns: a beat after this long was not begun before
 BEAT = "LARCH_HEARTBEAT"  # names the file that is touched while events are handled
 FOLDERS = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
 KEYS = (
@@ -116,6 +117,16 @@ class Program:
 
     def came_up(self) -> bool:
         return self.hand.wait_for("Larch", self.process)
+
+    def has_answered(self, seconds: float = 90.0) -> bool:
+        """Waits until what was sent so far has been handled, however slow the machine is; False if that takes too long."""
+        sent, end = time.time_ns(), time.monotonic() + seconds
+        while time.monotonic() < end and self.process.poll() is None:
+            with contextlib.suppress(OSError):
+                if self._beat.stat().st_mtime_ns > sent + SETTLED:
+                    return True
+            time.sleep(0.02)
+        return False
 
     def memory(self) -> float:
         """Resident, in MB; 0 if it has ended."""

@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import QApplication
 from larch.board.timers import timer
 
 ALONE = 3  # references: the one that was given, the name here, and that of the question itself
-BEAT_EVERY = 500  # ms
+BEAT_EVERY = 100  # ms
 INPUT = frozenset({
     QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease, QEvent.Type.MouseButtonDblClick, QEvent.Type.MouseMove,
     QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride, QEvent.Type.Shortcut, QEvent.Type.Wheel,

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QMenu, QWidget
 
 from larch.board.canvas import Canvas
 from larch.board.look import icon
-from larch.core.base.words import _
+from larch.core.base.words import _, many
 from larch.core.model.action import Action
 
 LIKELY = 6  # actions that stand in the menu itself; what else there is lies in its last fold
@@ -65,3 +65,19 @@ def selection_menu(parent: QWidget, canvas: Canvas, facts: Callable[[], object],
     offered = actions_for(canvas.page, canvas.things())
     add_actions(menu, canvas, [action for action in offered if action.board or not canvas.at_board], keys)
     return menu
+
+
+def add_selection(menu: QMenu, canvas: Canvas, want_facts: Callable[[], object]) -> None:
+    """What the selection can do, as one entry of a menu; made anew each time."""
+    for old in [a for a in menu.actions() if a.property("selection")]:
+        menu.removeAction(old)
+    things = canvas.things()
+    if not things:
+        return
+    within = selection_menu(menu, canvas, want_facts, keys=True)
+    label = things[0].label(canvas.page) if len(things) == 1 else many("1 thing", "{n} things", len(things))
+    within.setTitle(label.replace("&", "&&"))
+    before = next((a for a in menu.actions() if a.objectName() == "select all"), None)
+    entry = menu.insertMenu(before, within)
+    assert entry is not None
+    entry.setProperty("selection", True)

@@ -226,30 +226,13 @@ class Window(Drawers):
             self._filled.add(name)
             self.commands.fill(menu, name)
         if name == "Edit":
-            self._selection_menu(menu)
+            from larch.desk.action_menu import add_selection
+
+            add_selection(menu, self.canvas, lambda: self.facts.want(True))
         if name == "Lesson":
             from larch.desk.commands.lesson import fill_recent
 
             fill_recent(self.context, menu)
-
-    def _selection_menu(self, menu: QMenu) -> None:
-        """What the selection can do, as one entry of the Edit menu; made anew each time."""
-        for old in [a for a in menu.actions() if a.property("selection")]:
-            menu.removeAction(old)
-        things = self.canvas.things()
-        if not things:
-            return
-        from larch.core.base.words import many
-        from larch.desk.action_menu import selection_menu
-
-        within = selection_menu(menu, self.canvas, lambda: self.facts.want(True), keys=True)
-        label = things[0].label(self.canvas.page) if len(things) == 1 else many("1 thing", "{n} things", len(things))
-        within.setTitle(label.replace("&", "&&"))
-        entries = menu.actions()
-        before = next((a for a in entries if a.objectName() == "select all"), None)
-        entry = menu.insertMenu(before, within)
-        assert entry is not None
-        entry.setProperty("selection", True)
 
     def refresh_commands(self, anew: bool = False) -> None:
         """Enables what can be done now; with `anew` also where no command was made yet."""

@@ -379,6 +379,7 @@ class TextEditor(QGraphicsView):
             if action is not None:
                 action.triggered.connect(lambda _on=False, run=run: run())
         menu.exec(event.globalPos())
+        retire(menu)
 
     def _copy(self) -> None:
         clipboard = QGuiApplication.clipboard()

@@ -22,7 +22,7 @@ from PyQt6.QtWidgets import (
 
 from larch.board.look import icon, interface_font
 from larch.board.paint import HINTS
-from larch.board.timers import show_within
+from larch.board.timers import retire, show_within
 from larch.board.views import view_of
 from larch.core.actions.arrange.arrange import laid_out
 from larch.core.base.shape import union
@@ -114,6 +114,7 @@ class Card(QAbstractButton):
         if forget is not None:
             forget.triggered.connect(lambda: self.forgotten.emit(self.item))
         menu.exec(event.globalPos())
+        retire(menu)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
