@@ -141,7 +141,7 @@ def test_its_facts_say_why(monkeypatch: pytest.MonkeyPatch) -> None:
     assert thing is not None
     monkeypatch.setattr(type(thing), "facts", guarded.guarded(wrong, guarded.ANSWERS["facts"]))
     (fact,) = thing.facts(page_of(thing))
-    assert fact.name == "trouble" and "Mistake" in fact.text
+    assert fact.name == "trouble" and "kept as it is" in fact.text
 
 
 def test_what_hangs_on_a_rule_that_fails_says_so_and_the_rest_is_settled(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -149,9 +149,8 @@ TOPICS = (
         N_("Set out remembers how a page is laid; the flag brings it back. Several set-outs have names to choose from."),
     )),
     Topic("safe", N_("Saving, printing, handing on"), N_("save open recover lost export pdf png svg print"), ("note",), (
-        N_("Nothing needs saving to be kept: every change is on disk at once and comes back after a crash, and so does what "
-           "is being typed."),
-        N_("Ctrl+S saves, also while you type: what is typed so far is in the file, and the caret stays where it is."),
+        N_("Nothing needs saving to be kept: every change, and what is being typed, is on disk at once and comes back after "
+           "a crash. Ctrl+S saves also while you type."),
         N_("Lessons that have no file lie under Lesson > Lessons without a file, with their first words and a picture."),
         N_("Ctrl+P prints, Ctrl+E exports as PDF, PNG or SVG, with answers or without."),
     )),

@@ -178,7 +178,7 @@ def paint_blank(painter: QPainter, thing: Thing, why: str) -> None:
     painter.setPen(QPen(SOFT, 1.5, Qt.PenStyle.DashLine))
     area = QRectF(box.x0, box.y0, box.width, box.height)
     painter.drawRect(area)
-    painter.setFont(page_font(14.0))
+    painter.setFont(page_font(18.0))
     painter.setPen(SOFT)
     painter.drawText(area.adjusted(6, 4, -6, -4), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, why)
     painter.restore()

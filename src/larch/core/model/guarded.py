@@ -44,13 +44,19 @@ def hold(thing: Any, error: Exception) -> str:
         raise error
     why = trouble_of(thing)
     if not why:
-        kind = type(thing).__name__
-        why = _("This can't be worked out here ({kind}: {error}).").format(kind=kind, error=type(error).__name__)
+        why = _("{kind}: this can't be worked out here; it is kept as it is.").format(kind=_title(thing))
         number = id(thing)
         _troubled[number] = (weakref.ref(thing, lambda _gone: _troubled.pop(number, None)), why)
         for listener in list(_listeners):
             listener(error)
     return why
+
+
+def _title(thing: Any) -> str:
+    try:
+        return str(thing.title())
+    except Exception:
+        return type(thing).__name__
 
 
 def _itself(thing: Any, *_given: object, **_named: object) -> Any:
