@@ -15,6 +15,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from larch.attack.display import LEFT, RIGHT, WHEEL_DOWN, WHEEL_UP, Hand, screen
+from larch.attack.started import BEAT
 from larch.services.spent import Spent
 
 SIZE = (1280, 800)
@@ -22,7 +23,6 @@ PAGES = 30  # of the demo
 HANG = 20.0  # seconds of the program's own time without a heartbeat
 PAUSE = 0.03  # seconds from step to step; a person's hand is slower, but then a machine has an hour, not a year
 SETTLED = 150_000_000  # ns: a beat after this long was not begun before
-BEAT = "LARCH_HEARTBEAT"  # names the file that is touched while events are handled
 FOLDERS = ("XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "HOME")
 KEYS = (
     "Escape", "Return", "Tab", "Shift_L+Tab", "Delete", "BackSpace", "Up", "Down", "Left", "Right", "Home", "End", "space",
@@ -109,7 +109,7 @@ class Program:
         environment = {**os.environ, "DISPLAY": display, "QT_QPA_PLATFORM": "xcb", "PYTHONFAULTHANDLER": "1",
                        "MALLOC_PERTURB_": "165", BEAT: str(self._beat), **dict.fromkeys(FOLDERS, str(folder))}  # fmt: skip
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "larch.attack.watching", *(given or ("demo",))],
+            [sys.executable, "-m", "larch.attack.started", *(given or ("demo",))],
             stdout=self._errors, stderr=self._errors, env=environment, cwd=folder,
         )  # fmt: skip
         self._spent = Spent(self.process.pid)
@@ -183,8 +183,7 @@ def run(seed: int, steps: int, seconds: float = 1e9) -> Went:
                 made, found = _played(program, rnd, steps - done, end)
                 done += made
                 memory = max(memory, program.memory())
-                watched = program.told().split("WATCHED ")[1:]
-                trouble += [f"seed {seed}: {one}" for one in ([found] if found else []) + watched]
+                trouble += [f"seed {seed}: {found}"] if found else []
                 if not made:
                     break
     return Went(done, tuple(trouble), memory)

@@ -3,25 +3,23 @@
 A widget that goes while it, or a child of it, handles a press, a key or a touch leaves Qt with the address of what is gone:
 the program ends, or not, as chance has it. So an application that watches keeps the receivers of all input that is being
 handled, however deep one loop lies within another, and notes where one of them was destroyed.
+
+It is for tests and for the monkey within the program. It hands every event through Python, threads' own too, which ended the
+program by itself once in some thousand steps at a real window; there nothing watches, and a fault ends it as it would anyone's.
 """
 
 from __future__ import annotations
 
 import functools
-import os
 import sys
 import traceback
-from pathlib import Path
 from typing import Any
 
 from PyQt6 import sip
 from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtWidgets import QApplication
 
-from larch.board.timers import timer
-
 ALONE = 3  # references: the one that was given, the name here, and that of the question itself
-BEAT_EVERY = 100  # ms
 INPUT = frozenset({
     QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease, QEvent.Type.MouseButtonDblClick, QEvent.Type.MouseMove,
     QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride, QEvent.Type.Shortcut, QEvent.Type.Wheel,
@@ -69,27 +67,3 @@ class Watching(QApplication):
         self._known.discard(address)
         if address in self._handling:
             self._note(name)
-
-
-def main() -> None:
-    """The program as ever, but watched: what is found goes to the errors as it is met."""
-    from larch.desk.app import run
-
-    app = Watching(sys.argv[:1])
-    app.faults = Told()
-    if (beat := os.environ.get("LARCH_HEARTBEAT")) is not None:
-        timer(app, lambda: Path(beat).touch(), BEAT_EVERY).start()
-    given = sys.argv[1:]
-    sys.exit(run(demo=True) if given == ["demo"] else run(Path(given[0]) if given else None))
-
-
-class Told(list[str]):
-    """Faults that are printed when they are met."""
-
-    def append(self, fault: str) -> None:
-        super().append(fault)
-        print(f"WATCHED {fault}", file=sys.stderr, flush=True)
-
-
-if __name__ == "__main__":
-    main()
