@@ -4,8 +4,8 @@ A widget that goes while it, or a child of it, handles a press, a key or a touch
 the program ends, or not, as chance has it. So an application that watches keeps the receivers of all input that is being
 handled, however deep one loop lies within another, and notes where one of them was destroyed.
 
-It is for tests and for the monkey within the program. It hands every event through Python, threads' own too, which ended the
-program by itself once in some thousand steps at a real window; there nothing watches, and a fault ends it as it would anyone's.
+It is for tests and for the monkey within the program. Every event then goes through Python, those of threads too, which now
+and then ended the program at a real window; so there nothing watches, and a fault ends it as it would anyone's.
 """
 
 from __future__ import annotations
