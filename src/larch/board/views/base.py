@@ -60,6 +60,8 @@ class View:
 
     margin: how far badges and letters reach beyond the thing's own box, page units.
     shown_below: how far the facts that it shows reach below its box, page units.
+    keeps_state: its painting puts no state of the painter aside itself, so that none has to be put back for it: there may be
+    very many of its kind.
     needs_numpy: it can't paint before NumPy has been imported, which is done after the first paint.
     """
 
@@ -71,6 +73,7 @@ class View:
     kind: ClassVar[type[Thing]]
     margin: ClassVar[float] = 2.0
     shown_below: ClassVar[float] = 0.0
+    keeps_state: ClassVar[bool] = False
     needs_numpy: ClassVar[bool] = False
 
     def waits(self, thing: Thing) -> bool:
@@ -106,24 +109,28 @@ class View:
         if why := trouble_of(thing):
             paint_blank(painter, thing, why)
             return
-        painter.save()
-        painter.setBackground(WITHIN)
+        if not self.keeps_state:
+            painter.save()
+            painter.setBackground(WITHIN)
         try:
             self.paint_whole(painter, thing, page)
         except Exception as error:
-            while painter.background() == WITHIN:  # however many states its kind had put aside
+            while not self.keeps_state and painter.background() == WITHIN:  # however many states its kind had put aside
                 painter.restore()
             paint_blank(painter, thing, hold(thing, error))
         else:
-            painter.restore()
+            if not self.keeps_state:
+                painter.restore()
 
     def paint_whole(self, painter: QPainter, thing: Thing, page: Page) -> None:
         thing = at_present(thing)
         if type(self).paint_local is not View.paint_local:  # many figures have no body of their own
             painter.save()
             painter.setTransform(transform(thing.placement), True)
-            self.paint_local(painter, thing, page)
-            painter.restore()
+            try:
+                self.paint_local(painter, thing, page)
+            finally:
+                painter.restore()
         self.paint_upright(painter, thing, page)
         if thing.supply:
             from larch.core.actions.arrange.arrange import taken_from  # here, for most things are none

@@ -8,9 +8,9 @@ A sentence that a hook raises for a person to read (`NotThere`, and ValueError w
 from __future__ import annotations
 
 import functools
-import inspect
 import weakref
 from collections.abc import Callable, Iterator
+from types import FunctionType
 from typing import Any
 
 from larch.core.base.shape import Box
@@ -18,6 +18,7 @@ from larch.core.base.words import _
 from larch.core.maths.plane.forms import NotThere
 
 Listener = Callable[[Exception], object]
+GENERATOR = 0x20  # of a function's flags (inspect.CO_GENERATOR; a start does without that module)
 BLANK = Box(0, 0, 260, 72)  # how large a thing is whose size can't be told
 Answer = Callable[..., Any]  # (thing, *what the hook was given)
 
@@ -101,15 +102,15 @@ ANSWERS: dict[str, Answer] = {
 
 def guard(kind: type[Any], answers: dict[str, Answer], of: int = 0) -> None:
     """Wraps the hooks that a class itself defines. `answers`: what each gives where it fails. of: as in `guarded`."""
-    for name, answer in answers.items():
-        hook = kind.__dict__.get(name)
-        if inspect.isfunction(hook) and not hasattr(hook, "guarded"):
-            setattr(kind, name, guarded(hook, answer, of))
+    own = kind.__dict__
+    for name in own.keys() & answers.keys():
+        if isinstance(hook := own[name], FunctionType) and not hasattr(hook, "guarded"):
+            setattr(kind, name, guarded(hook, answers[name], of))
 
 
-def guarded(hook: Callable[..., Any], answer: Answer, of: int = 0) -> Callable[..., Any]:
+def guarded(hook: Any, answer: Answer, of: int = 0) -> Callable[..., Any]:
     """A hook that gives an answer where it fails. of: which of what it is given is the thing."""
-    if inspect.isgeneratorfunction(hook):
+    if hook.__code__.co_flags & GENERATOR:
 
         @functools.wraps(hook)
         def held(*given: Any, **named: Any) -> Any:

@@ -61,6 +61,9 @@ class ShelfItem(Struct, frozen=True):
         return list(self.several()) if self.several is not None else [self.make()]
 
 
+_GUARDED: set[type[Any]] = set()  # classes whose hooks are held
+
+
 class Thing(
     Struct,
     frozen=True,
@@ -96,8 +99,10 @@ class Thing(
     def __init_subclass__(cls, **given: object) -> None:
         """What a kind, or one of its bases, gets wrong is held to the thing concerned."""
         super().__init_subclass__()
-        for base in reversed(cls.__mro__[:-1]):
-            guard(base, ANSWERS)
+        for base in cls.__mro__[:-1]:
+            if base not in _GUARDED:
+                _GUARDED.add(base)
+                guard(base, ANSWERS)
 
     resizable: ClassVar[bool] = True
     turnable: ClassVar[bool] = True

@@ -38,6 +38,7 @@ WASH = 0.5  # how opaque it is where its layer would be too large
 class InkView(View):
     kind: ClassVar[type[Thing]] = Ink
     needs_numpy: ClassVar[bool] = True
+    keeps_state: ClassVar[bool] = True
 
     def paint_local(self, painter: QPainter, thing: Thing, page: Page) -> None:
         assert isinstance(thing, Ink)
