@@ -164,6 +164,8 @@ def test_a_plotted_point_with_bad_numbers_spoils_nothing(values: tuple[float, ..
     if values and values[0] != values[0]:
         page = page_with(*page.things[:1], *page.things[2:])  # a file can't hold what is no number
     goes_on(page, tmp_path)
+    point = Session(blank_lesson().replace(pages=(page,)), lambda: 0.0).lesson.pages[0].thing("t2")
+    assert point is None or bool(getattr(point, "why", "")) == (len(values) < 2 or abs(values[0]) > 100)
 
 
 def test_in_tests_it_is_raised(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -22,8 +22,7 @@ from larch.attack.real import FOLDERS, SIZE, Program
 
 LEFT_FOR, TYPED_FOR = 0.5, 2.0  # seconds after which it must be kept
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
-FIRST, ROWS, ACROSS = (260, 190), 7, 3  # where words are written: places of the screen, and how many
-WORDS = ROWS * ACROSS  # on a page
+FIRST, ACROSS = (260, 190), 3  # where the first word is written on the screen, and how many stand beside each other
 
 
 class Kills(NamedTuple):
